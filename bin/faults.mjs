@@ -1,0 +1,35 @@
+#!/usr/bin/env node
+// Breaks things while work is under way, then compares every marketplace's own list with Netting's.
+// Options: --seed N (repeats the same choices), --items N, --json.
+import { rmSync } from 'node:fs';
+import { checkNode, installModules, installPackages, packagesToRun } from './lib/install.mjs';
+import { say } from './lib/say.mjs';
+import { readSettings } from './lib/settings.mjs';
+import { endOnSignal, runScript, startApplication, startGround } from './lib/stack.mjs';
+
+const args = process.argv.slice(2);
+const option = (name, fallback) => (args.includes(name) ? Number(args[args.indexOf(name) + 1]) : fallback);
+const seed = option('--seed', Date.now() % 1_000_000);
+const items = option('--items', 40);
+
+checkNode();
+installPackages(packagesToRun);
+installModules();
+const settings = readSettings({ port: 4330, marketsPort: 4430, databasePort: 43336, dataFolder: '.fault-data' });
+rmSync(settings.dataFolder, { recursive: true, force: true });
+const { processes, env } = await startGround(settings);
+const end = endOnSignal(processes);
+let code = 1;
+try {
+  await startApplication(processes, settings, env);
+  runScript('tests/faults/prepare.ts', env, [String(items)]);
+  say(`seed ${seed}`);
+  const { runFaults } = await import('../tests/faults/faults.mjs');
+  const results = await runFaults({ processes, settings, seed });
+  for (const one of results)
+    say(args.includes('--json') ? JSON.stringify(one) : `${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${one.text}`);
+  code = results.every((one) => one.ok) ? 0 : 1;
+} catch (error) {
+  console.error(error);
+}
+await end(code);

@@ -1,0 +1,36 @@
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fail, say } from './say.mjs';
+import { root } from './settings.mjs';
+
+function* filesIn(folder) {
+  for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) yield* filesIn(path);
+    else if (!entry.name.endsWith('.test.ts')) yield path;
+  }
+}
+
+/** Builds the application when its sources have changed since the last build. */
+export function buildApplication(env) {
+  const hash = createHash('sha256');
+  const single = ['package-lock.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json'].map((name) =>
+    join(root, name),
+  );
+  for (const path of [...single, ...filesIn(join(root, 'src'))])
+    if (statSync(path).isFile()) hash.update(path.slice(root.length)).update(readFileSync(path));
+  const stamp = hash.digest('hex');
+  const file = join(root, '.next', 'netting-stamp');
+  if (existsSync(file) && readFileSync(file, 'utf8') === stamp) return;
+  say('Building the application …');
+  const built = spawnSync(process.execPath, [join(root, 'node_modules/next/dist/bin/next'), 'build'], {
+    cwd: root,
+    env,
+    encoding: 'utf8',
+  });
+  if (built.status !== 0)
+    fail(`The application could not be built:\n${built.stdout.slice(-3000)}\n${built.stderr.slice(-3000)}`);
+  writeFileSync(file, stamp);
+}

@@ -1,0 +1,61 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fail, say } from './say.mjs';
+import { root } from './settings.mjs';
+
+const has = (program) => spawnSync('sh', ['-c', `command -v ${program} || test -x /usr/sbin/${program}`]).status === 0;
+
+/** Debian's packages that are missing, installed with root or sudo. */
+export function installPackages(wanted) {
+  const missing = Object.entries(wanted).filter(([program]) => !has(program));
+  if (missing.length === 0) return;
+  const packages = [...new Set(missing.flatMap(([, names]) => names))];
+  say(`Installing ${packages.join(', ')} …`);
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
+  if (!has('apt-get') || (sudo.length && !has('sudo')))
+    fail(`${packages.join(', ')} must be installed first (apt-get with root or sudo is needed for that).`);
+  const run = (...args) => {
+    const [program, ...rest] = [...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', ...args];
+    return spawnSync(program, rest, { stdio: ['ignore', 'ignore', 'inherit'] }).status === 0;
+  };
+  run('update', '-qq');
+  if (!run('install', '-y', '-qq', '--no-install-recommends', ...packages))
+    fail(`${packages.join(', ')} could not be installed. Look at the lines above, then start again.`);
+}
+
+// mariadb-install-db calls my_print_defaults, which lies in another package that nothing else brings along.
+export const packagesToRun = {
+  mariadbd: ['mariadb-server-core'],
+  'mariadb-install-db': ['mariadb-server-core'],
+  my_print_defaults: ['mariadb-client-core'],
+};
+export const packagesToTest = { ...packagesToRun, chromium: ['chromium'] };
+
+/** The npm packages as the lock file says (`npm ci` refuses lock files without the other systems’ packages); nothing is done when they are there. */
+export function installModules() {
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
+  const stamp = join(root, 'node_modules', '.netting-lock');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
+  say('Installing npm packages …');
+  try {
+    execFileSync('npm', ['install', '--no-save', '--loglevel=error', '--no-audit', '--no-fund', '--include=dev'], {
+      cwd: root,
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, NODE_ENV: 'development' },
+    });
+  } catch {
+    fail('The npm packages could not be installed. Look at the lines above, then start again.');
+  }
+  mkdirSync(join(root, 'node_modules'), { recursive: true });
+  writeFileSync(stamp, lock);
+}
+
+export function checkNode() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < 20 || (major === 20 && minor < 11))
+    fail(`Node.js 20.11 or newer is needed, this is ${process.versions.node}.`);
+}

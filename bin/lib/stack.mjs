@@ -1,0 +1,71 @@
+import { spawnSync } from 'node:child_process';
+import { join } from 'node:path';
+import { buildApplication } from './build.mjs';
+import { startDatabase } from './mariadb.mjs';
+import { answers, checkPorts, Processes, waitFor } from './processes.mjs';
+import { fail } from './say.mjs';
+import { environmentOf, prepareDataFolder, root } from './settings.mjs';
+
+/** Runs one of our TypeScript programs to its end. */
+export function runScript(script, env, args = []) {
+  const ended = spawnSync(process.execPath, ['--import', 'tsx', join(root, script), ...args], {
+    cwd: root,
+    env,
+    stdio: 'inherit',
+  });
+  if (ended.status !== 0) throw new Error(`${script} ended with ${ended.signal ?? ended.status}`);
+}
+
+export const startScript = (processes, name, script, options = {}) =>
+  processes.start(name, process.execPath, ['--import', 'tsx', join(root, script)], options);
+
+/** Data folder, ports, database, tables and stand-in marketplaces: what everything else needs. */
+export async function startGround(settings) {
+  const secrets = prepareDataFolder(settings);
+  const env = environmentOf(settings);
+  const processes = new Processes(settings.dataFolder, env);
+  await processes.endLeftOvers();
+  await checkPorts(settings);
+  await startDatabase(processes, settings, secrets);
+  startScript(processes, 'marketplaces', 'marketplaces/server.ts');
+  try {
+    runScript('src/db/migrate.ts', env);
+  } catch (error) {
+    await processes.stopAll();
+    fail(
+      `The tables could not be brought up to date: ${error.message}. The log is ${join(settings.dataFolder, 'database.log')}.`,
+    );
+  }
+  await waitFor(answers(`http://127.0.0.1:${settings.marketsPort}/health`), 'The marketplaces');
+  return { processes, env };
+}
+
+/** The worker and the web application. */
+export async function startApplication(processes, settings, env) {
+  startScript(processes, 'worker', 'src/worker/main.ts');
+  buildApplication(env);
+  processes.start('web', process.execPath, [
+    join(root, 'node_modules/next/dist/bin/next'),
+    'start',
+    '-p',
+    String(settings.port),
+    '-H',
+    settings.host,
+  ]);
+  await waitFor(answers(`http://127.0.0.1:${settings.port}/api/health`), 'The application');
+}
+
+/** Ends everything on Ctrl-C and on a request to end. */
+export function endOnSignal(processes) {
+  let ending = false;
+  const end = async (code) => {
+    if (ending) return;
+    ending = true;
+    await processes.stopAll();
+    process.exit(code);
+  };
+  process.on('SIGINT', () => void end(0));
+  process.on('SIGTERM', () => void end(0));
+  process.on('SIGHUP', () => void end(0));
+  return end;
+}

@@ -1,0 +1,276 @@
+import { chmodSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { eq } from 'drizzle-orm';
+import { config } from '../src/config';
+import { database } from '../src/db/client';
+import { account, user } from '../src/db/schema';
+import { loadAccounts } from '../src/services/account-context';
+import { connectByKey, finishConnect, mapCategory, startConnect, updateAccount } from '../src/services/accounts';
+import type { Actor } from '../src/services/actor';
+import { createApiToken, setupOwner } from '../src/services/auth';
+import { learn } from '../src/services/knowledge';
+import { addBox, findBoxes, recordPostage, refreshTariffs } from '../src/services/postage';
+import { refreshRates } from '../src/services/rates';
+import { findTemplates, saveTemplate, type TemplateInput } from '../src/services/templates';
+import { allowAccess, readKey } from './marketplaces';
+
+const db = database();
+const owner = { name: 'Runa Lindholm', email: 'owner@grainhouse.example', password: 'harbour-light-35' };
+
+/** The shop's owner, made at the first call together with the token for programs. */
+export async function ownerActor(): Promise<Actor> {
+  const [found] = await db.select({ id: user.id, name: user.name }).from(user).where(eq(user.email, owner.email));
+  if (found) return found;
+  const actor = await setupOwner(owner);
+  const { token } = await createApiToken(actor, 'demo');
+  const file = join(config.dataFolder, 'demo-api-token');
+  writeFileSync(file, `${token}\n`, { mode: 0o600 });
+  chmodSync(file, 0o600);
+  return actor;
+}
+
+/** For each own category: what Hallowick, Pippet and Oakhand call it, then the three ways in which the others do. */
+const counterparts: Record<string, [string, string, string, string, string, string]> = {
+  'cameras/slr': [
+    'Film SLR cameras',
+    'Film cameras',
+    'Vintage film cameras',
+    'Film SLR cameras',
+    'Single-lens reflex',
+    'Mirror reflex cameras',
+  ],
+  'cameras/rangefinder': [
+    'Rangefinder cameras',
+    'Film cameras',
+    'Vintage film cameras',
+    'Rangefinder cameras',
+    'Rangefinders',
+    'Viewfinder cameras with rangefinder',
+  ],
+  'cameras/compact': [
+    'Compact film cameras',
+    'Film cameras',
+    'Vintage film cameras',
+    'Compact film cameras',
+    'Compacts',
+    'Pocket cameras',
+  ],
+  'cameras/folding': [
+    'Folding cameras',
+    'Film cameras',
+    'Vintage film cameras',
+    'Folding cameras',
+    'Bellows folders',
+    'Folding and bellows',
+  ],
+  'cameras/box': [
+    'Medium format cameras',
+    'Film cameras',
+    'Vintage film cameras',
+    'Box and medium format cameras',
+    'Box and roll film cameras',
+    'Medium format',
+  ],
+  'lenses/slr': ['SLR lenses', 'Lenses', 'Vintage lenses', 'SLR lenses', 'Lenses for reflex cameras', 'Reflex optics'],
+  'lenses/rangefinder': [
+    'Rangefinder lenses',
+    'Lenses',
+    'Vintage lenses',
+    'Rangefinder lenses',
+    'Lenses for rangefinders',
+    'Rangefinder optics',
+  ],
+  'film/colour': [
+    'Colour film',
+    'Film rolls',
+    'Photo film',
+    'Colour film',
+    'Colour rolls',
+    'Colour negative and slide',
+  ],
+  'film/black-and-white': [
+    'Black and white film',
+    'Film rolls',
+    'Photo film',
+    'Black and white film',
+    'Black and white rolls',
+    'Monochrome film',
+  ],
+  straps: ['Camera straps', 'Straps and bags', 'Camera straps', 'Camera straps', 'Straps', 'Neck and wrist straps'],
+  bags: [
+    'Camera bags and cases',
+    'Straps and bags',
+    'Camera bags',
+    'Camera bags and cases',
+    'Bags and cases',
+    'Camera bags',
+  ],
+  'darkroom/outfits': [
+    'Darkroom outfits',
+    'Darkroom things',
+    'Darkroom supplies',
+    'Darkroom outfits',
+    'Complete darkrooms',
+    'Darkroom sets',
+  ],
+  meters: [
+    'Light meters',
+    'Other photo things',
+    'Light meters and flashes',
+    'Light meters',
+    'Exposure meters',
+    'Meters',
+  ],
+  'books/manuals': [
+    'Photography manuals',
+    'Manuals and guides',
+    'Vintage manuals',
+    'Photography manuals',
+    'Manuals and guides',
+    'Handbooks and instructions',
+  ],
+  'prints/framed': [
+    'Framed prints',
+    'Pictures and prints',
+    'Photographic prints',
+    'Framed prints',
+    'Framed pictures',
+    'Prints in frames',
+  ],
+};
+const columnOf: Record<string, number> = {
+  hallowick: 0,
+  pippet: 1,
+  oakhand: 2,
+  wallfolk: 3,
+  shopfront: 3,
+  lanesend: 4,
+  swishel: 5,
+  glintfeed: 5,
+  selasar: 5,
+};
+
+const defaults: Record<string, Parameters<typeof updateAccount>[2]> = {
+  hallowick: {
+    defaults: { returns: 'buyer-14', postage: 'buyer-tracked', offers: true },
+    footer: 'Grainhouse, film photography from the harbour of Osterlund.',
+  },
+  pippet: { defaults: { postagePaidBy: 'seller', priceDrops: false }, footer: '' },
+  oakhand: {
+    defaults: { maker: 'other', kind: 'finished', postageProfile: 'parcel', returnProfile: 'fortnight' },
+    footer: 'Grainhouse, Osterlund.',
+    houseTag: 'grainhouse',
+  },
+  swishel: {
+    houseTag: 'grainhouse',
+    pricing: { mode: 'same', basisPoints: 0, addPostage: true, rounding: 'whole' },
+  },
+  lanesend: { defaults: { place: 'Osterlund, Quay Street', handover: 'both' } },
+  glintfeed: { houseTag: 'grainhouse', footer: 'More of this in our shop on the quay.' },
+  selasar: { pricing: { mode: 'same', basisPoints: 0, addPostage: false, rounding: 'ninety' } },
+  crateway: { defaults: { ships: 'self', tax: 'standard', battery: 'none', hazard: 'none' } },
+  lotbarn: { defaults: { finish: 'plain' } },
+  wallfolk: { defaults: { product: 'print-40x50', ground: 'white', placement: 'centre' } },
+  shopfront: { defaults: { stockPlace: 'shop' }, footer: 'Sent from Osterlund within two days.' },
+};
+
+const byConsent = ['hallowick', 'oakhand', 'selasar', 'shopfront'];
+const byKey: [market: string, seller: string][] = [
+  ['pippet', 'grainhouse'],
+  ['pippet', 'grainhouse-finds'],
+  ['swishel', 'grainhouse'],
+  ['lanesend', 'grainhouse'],
+  ['glintfeed', 'grainhouse'],
+  ['crateway', 'grainhouse'],
+  ['lotbarn', 'grainhouse'],
+  ['wallfolk', 'grainhouse'],
+];
+
+/** Rates, tariffs and the boxes of the packing bench. */
+export async function setUpPacking(): Promise<void> {
+  await refreshRates();
+  await refreshTariffs();
+  if ((await findBoxes()).length) return;
+  await addBox({ name: 'Letter box', lengthMm: 240, widthMm: 160, heightMm: 60, grams: 60 });
+  await addBox({ name: 'Camera box', lengthMm: 260, widthMm: 200, heightMm: 160, grams: 180 });
+  await addBox({ name: 'Outfit box', lengthMm: 480, widthMm: 340, heightMm: 260, grams: 540 });
+  for (const [grams, paid] of [
+    [1_080, 590],
+    [640, 450],
+    [2_400, 790],
+    [310, 450],
+    [4_700, 790],
+  ] as const)
+    await recordPostage({ carrier: 'postline', grams, paid });
+}
+
+/** Texts that the shop says again and again. */
+async function writeTemplates(actor: Actor): Promise<void> {
+  const accounts = await loadAccounts(db);
+  const on = (market: string) => accounts.filter((one) => one.row.market === market).map((one) => one.id);
+  const known = (await findTemplates()).templates.map((one) => one.name);
+  const write = async (
+    name: string,
+    markets: string[],
+    conditions: TemplateInput['conditions'],
+    fields: Record<string, string>,
+  ) => {
+    if (!known.includes(name))
+      await saveTemplate(actor, null, { name, accounts: markets.flatMap(on), conditions, fields, for: 'all' });
+  };
+  await write('House words', ['shopfront'], [], {
+    footer: 'Sent from Osterlund within two days. Ask for {{ stock_number }} when you write to us.',
+  });
+  await write('Used cameras', ['shopfront', 'swishel'], [{ field: 'category', op: 'starts', value: 'cameras' }], {
+    tags: 'film camera, tested camera',
+    description:
+      '<p>{{ brand }} {{ model }}{% if decade %}, made in the {{ decade }}{% endif %}. Condition: {{ condition }}.</p>{{ description }}',
+  });
+  await write('Fresh film', ['shopfront', 'lanesend'], [{ field: 'category', op: 'starts', value: 'film' }], {
+    description:
+      '{{ description }}<p>{{ film_format }}, {{ film_speed }}, {{ exposures }} exposures. Develop before {{ expiry_date }}.</p>',
+    tags: 'fresh film',
+  });
+}
+
+/** What a person matched by hand: Selasar calls black and many colours otherwise. */
+async function matchWords(actor: Actor): Promise<void> {
+  const match = (attribute: string, said: string, theirs: string) =>
+    learn(actor, { market: 'selasar', kind: 'value', attribute, said, theirs });
+  await match('shade', 'Black', 'Jet');
+}
+
+/** Connects the shop's accounts the way a person does, with defaults and categories. */
+export async function connectAccounts(actor: Actor): Promise<void> {
+  const existing = await db.select({ market: account.market, remoteName: account.remoteName }).from(account);
+  const has = (market: string, seller: string) =>
+    existing.some((one) => one.market === market && one.remoteName === seller);
+  if (existing.length >= byConsent.length + byKey.length) return;
+  for (const market of byConsent) {
+    if (has(market, 'grainhouse')) continue;
+    const { url, pending } = startConnect(actor, market);
+    await finishConnect(actor, pending, await allowAccess(url, 'grainhouse'));
+  }
+  for (const [market, seller] of byKey) {
+    if (has(market, seller)) continue;
+    await connectByKey(actor, { market, key: await readKey(`${config.marketsUrl}/${market}/account/key`, seller) });
+  }
+  const names: Record<string, string> = {
+    'hallowick/grainhouse': 'Hallowick',
+    'oakhand/grainhouse': 'Oakhand',
+    'pippet/grainhouse': 'Pippet',
+    'pippet/grainhouse-finds': 'Pippet finds',
+  };
+  for (const one of await loadAccounts(db)) {
+    const { market, remoteName } = one.row;
+    await updateAccount(actor, one.id, { ...defaults[market], name: names[`${market}/${remoteName}`] ?? one.name });
+    const column = columnOf[market];
+    if (column === undefined) continue;
+    for (const [ownCategory, names] of Object.entries(counterparts)) {
+      const leaf = one.compiled.rules.categories.find((category) => category.leaf && category.name === names[column]);
+      if (leaf) await mapCategory(actor, one.id, { ownCategory, categoryId: leaf.id });
+    }
+  }
+  await matchWords(actor);
+  await writeTemplates(actor);
+}

@@ -1,0 +1,216 @@
+import { type Context, Hono } from 'hono';
+import { escapeHtml, page } from './page';
+import { buy, changeBehindTheBack, passReviews, passTime, takeDown } from './selling';
+import type { Data, Json, Listing, Market, Order, Rules, Seller } from './types';
+import type { Deliverer } from './webhooks';
+import type { Fault, World } from './world';
+
+const look = { paper: '#fff', ink: '#222', accent: '#444', font: 'system-ui, sans-serif', wide: true };
+const frame = { name: 'control', title: 'Control room', line: 'what buyers, marketplaces and chance do', look };
+const faultKinds: Fault['kind'][] = ['slow', 'drop-before', 'drop-after', 'error-500', 'busy-429'];
+
+/** Sets a value deep in the rules by a path such as `limits.title` or `categories.3.attributes.0.required`. */
+function setPath(rules: Rules, path: string, value: Json): Rules {
+  const copy = structuredClone(rules);
+  const parts = path.split('.');
+  const last = parts.pop() ?? '';
+  let place: unknown = copy;
+  for (const part of parts) place = (place as Record<string, unknown>)[part]; // a path that leads nowhere fails here, and is answered as 500
+  const target = place as Record<string, Json>;
+  if (value === null && Array.isArray(target)) target.splice(Number(last), 1);
+  else target[last] = value;
+  return { ...copy, version: rules.version + 1 };
+}
+
+/** Control page and interface: everything that a live marketplace would do by itself, on demand. */
+export function controlRoutes(world: World, deliverer: Deliverer): Hono {
+  const app = new Hono();
+
+  const marketOf = (c: Context): Market | Response =>
+    world.market(c.req.param('market') ?? '') ?? c.json({ error: 'no such marketplace' }, 404);
+  const body = async (c: Context): Promise<Record<string, Json>> => {
+    if (c.req.header('content-type')?.includes('json')) return (await c.req.json()) as Record<string, Json>; // own tests and page only
+    return (await c.req.parseBody()) as Record<string, string>; // forms of the page below hold no files
+  };
+  const listingOf = (market: Market, given: Record<string, Json>): Listing | undefined =>
+    world.listing(market.name, String(given.listing ?? '')) ??
+    world
+      .listings(market.name)
+      .find((one) => one.state === 'live' && market.summary(one.data).reference === given.reference);
+  const done = (c: Context, answer: Json) =>
+    c.req.header('content-type')?.includes('json')
+      ? c.json(answer)
+      : c.html(
+          page(
+            frame,
+            'Done',
+            `<h1>Done</h1><pre>${escapeHtml(JSON.stringify(answer, null, 2))}</pre><p><a href="/control">Back</a></p>`,
+          ),
+        );
+
+  app.get('/', (c) => {
+    const form = (market: Market, action: string, fields: string, label: string) =>
+      `<form method="post" action="/control/api/${market.name}/${action}"><p>${fields} <button>${label}</button></p></form>`;
+    const part = (
+      market: Market,
+    ) => `<section><h2>${market.title}</h2><p>${world.listings(market.name).filter((one) => one.state === 'live').length} live,
+      rules version ${world.rules(market).version}, <a href="/${market.name}/">shop window</a></p>
+      ${form(market, 'buy', '<input name="listing" placeholder="listing" aria-label="Listing to buy"> <input name="quantity" value="1" size="3" aria-label="How many">', 'Buy as a buyer')}
+      ${form(market, 'offer', '<input name="listing" placeholder="listing" aria-label="Listing to bid on"> <input name="amount" value="1000" size="6" aria-label="Amount in cents">', 'Make an offer')}
+      ${form(market, 'change', '<input name="listing" placeholder="listing" aria-label="Listing to change"> <input name="field" placeholder="field" aria-label="Field"> <input name="value" placeholder="value" aria-label="Value">', 'Change behind the back')}
+      ${form(market, 'remove', '<input name="listing" placeholder="listing" aria-label="Listing to remove">', 'Remove')}
+      ${form(market, 'fault', `<select name="kind" aria-label="Fault">${faultKinds.map((kind) => `<option>${kind}</option>`).join('')}</select> <input name="times" value="3" size="3" aria-label="How often"> <input name="ms" value="3000" size="6" aria-label="Milliseconds">`, 'Let it happen')}
+      ${form(market, 'lock', '<input name="seller" value="grainhouse" aria-label="Seller"> <input name="minutes" value="5" size="3" aria-label="Minutes">', 'Lock the account')}
+      ${form(market, 'rule', '<input name="path" placeholder="limits.title" aria-label="Rule"> <input name="value" aria-label="New value">', 'Change a rule')}
+      ${market.review ? form(market, 'reject', '<input name="reason" placeholder="reason" aria-label="Reason"> <input name="times" value="1" size="3" aria-label="How many">', 'Reject in review') : ''}
+      ${form(market, 'webhooks', '<label><input type="checkbox" name="double" value="true"> twice</label> <label><input type="checkbox" name="reorder" value="true"> out of order</label> <input name="delayMs" value="0" size="6" aria-label="Delay in milliseconds">', 'Set webhooks')}</section>`;
+    return c.html(
+      page(
+        frame,
+        'Control room',
+        `<h1>Control room</h1><form method="post" action="/control/api/clock"><p>It is ${new Date(world.now()).toISOString()} here.
+      <input name="days" value="1" size="3" aria-label="Days"> <button>Move the clock forward by days</button></p></form>${world.markets.map(part).join('')}`,
+      ),
+    );
+  });
+
+  app.post('/api/clock', async (c) => {
+    const given = await body(c);
+    await world.advance((Number(given.days) || 0) * 86_400_000 + (Number(given.ms) || 0));
+    const passed = await passTime(world, deliverer);
+    await passReviews(world, deliverer);
+    return done(c, { now: new Date(world.now()).toISOString(), ...passed });
+  });
+
+  app.get('/api/:market/listings', (c) => {
+    const market = marketOf(c);
+    if (market instanceof Response) return market;
+    return c.json(world.listings(market.name).map((one) => ({ ...one, summary: market.summary(one.data) })));
+  });
+
+  app.get('/api/:market/rules', (c) => {
+    const market = marketOf(c);
+    return market instanceof Response ? market : c.json(world.rules(market));
+  });
+
+  app.get('/api/:market/orders', (c) => {
+    const market = marketOf(c);
+    return market instanceof Response ? market : c.json(world.store.all<Order>(`orders/${market.name}`));
+  });
+
+  app.post('/api/:market/:action', async (c) => {
+    const market = marketOf(c);
+    if (market instanceof Response) return market;
+    const given = await body(c);
+    switch (c.req.param('action')) {
+      case 'sellers': {
+        const exceptions =
+          typeof given.exceptions === 'object' && given.exceptions !== null && !Array.isArray(given.exceptions)
+            ? given.exceptions
+            : {};
+        const name = String(given.name);
+        const known = world.seller(market.name, name);
+        const seller =
+          known ?? (await world.addSeller(market.name, name, String(given.password ?? 'shop-password'), exceptions));
+        return c.json({ name: seller.name, apiKey: seller.apiKey });
+      }
+      case 'fault': {
+        const kind = faultKinds.find((one) => one === given.kind);
+        if (!kind) return c.json({ error: 'no such fault' }, 422);
+        const fault: Fault = {
+          kind,
+          times: Number(given.times) || 1,
+          ms: Number(given.ms) || 1_000,
+          method: typeof given.method === 'string' ? given.method : null,
+        };
+        world.faults.set(market.name, [...(world.faults.get(market.name) ?? []).filter((one) => one.times > 0), fault]);
+        return done(c, { faults: world.faults.get(market.name) ?? [] });
+      }
+      case 'calm':
+        world.faults.delete(market.name);
+        world.moods.delete(market.name);
+        return done(c, { calm: true });
+      case 'webhooks':
+        world.moods.set(market.name, {
+          double: String(given.double) === 'true',
+          reorder: String(given.reorder) === 'true',
+          delayMs: Number(given.delayMs) || 0,
+        });
+        return done(c, { webhooks: world.mood(market.name) });
+      case 'reject':
+        world.rejections.set(market.name, [
+          ...(world.rejections.get(market.name) ?? []),
+          ...Array<string>(Number(given.times) || 1).fill(String(given.reason || 'This does not belong here.')),
+        ]);
+        return done(c, { rejections: world.rejections.get(market.name) ?? [] });
+      case 'lock': {
+        const seller = world.seller(market.name, String(given.seller));
+        if (!seller) return c.json({ error: 'no such seller' }, 404);
+        await world.store.put<Seller>(`sellers/${market.name}`, seller.name, {
+          ...seller,
+          lockedUntil: world.now() + (Number(given.minutes) || 0) * 60_000,
+        });
+        return done(c, { locked: seller.name });
+      }
+      case 'rule': {
+        const raw = given.value ?? null;
+        const value: Json =
+          typeof raw === 'string' && /^(-?\d+|true|false|null)$/.test(raw) ? (JSON.parse(raw) as Json) : raw; // one of the four shapes just tested
+        const rules = await world.store.put(
+          'rules',
+          market.name,
+          setPath(world.rules(market), String(given.path), value),
+        );
+        for (const seller of world.store.all<Seller>(`sellers/${market.name}`))
+          await deliverer.send(market.name, seller.name, 'rules-changed', { version: rules.version });
+        return done(c, { version: rules.version });
+      }
+    }
+    const listing = listingOf(market, given);
+    if (!listing) return c.json({ error: 'no such listing' }, 404);
+    switch (c.req.param('action')) {
+      case 'buy': {
+        const order = await buy(
+          world,
+          deliverer,
+          market,
+          listing,
+          Number(given.quantity) || 1,
+          'Marrowby',
+          String(given.variant ?? ''),
+        );
+        return typeof order === 'string'
+          ? c.json({ error: order }, 409)
+          : done(c, { order: order.id, total: order.total });
+      }
+      case 'offer': {
+        await world.saveListing({
+          ...listing,
+          offers: [...listing.offers, { amount: Number(given.amount) || 0, buyer: 'a buyer' }],
+        });
+        await deliverer.send(market.name, listing.seller, 'offer', {
+          listing: listing.id,
+          amount: Number(given.amount) || 0,
+        });
+        return done(c, { offers: listing.offers.length + 1 });
+      }
+      case 'change': {
+        const set: Data =
+          typeof given.set === 'object' && given.set !== null && !Array.isArray(given.set)
+            ? given.set
+            : {
+                [String(given.field)]:
+                  typeof listing.data[String(given.field)] === 'number' ? Number(given.value) : (given.value ?? null),
+              };
+        await changeBehindTheBack(world, deliverer, listing, set);
+        return done(c, { changed: listing.id });
+      }
+      case 'remove':
+        await takeDown(world, deliverer, listing);
+        return done(c, { removed: listing.id });
+      default:
+        return c.json({ error: 'no such action' }, 404);
+    }
+  });
+  return app;
+}

@@ -1,0 +1,132 @@
+import type { ContentfulStatusCode } from 'hono/utils/http-status';
+import { endAfter, renewalAfter } from './selling';
+import type { Data, Json, Listing, Look, Market, Problem, Seller } from './types';
+import type { World } from './world';
+
+const day = 86_400_000;
+
+export type Refusal = {
+  status: ContentfulStatusCode;
+  title: string;
+  problems: Problem[];
+  headers: Record<string, string>;
+};
+export type Outcome = { listing: Listing; refusal?: undefined } | { listing?: undefined; refusal: Refusal };
+
+const refused = (
+  status: ContentfulStatusCode,
+  title: string,
+  problems: Problem[] = [],
+  headers: Record<string, string> = {},
+): Outcome => ({ refusal: { status, title, problems, headers } });
+
+const isOn = (listing: Listing) => listing.state === 'live' || listing.state === 'review' || listing.state === 'paused';
+
+/** Making, changing and ending listings by the marketplace's rules; how a request for it arrives is not its business. */
+export class Listings {
+  readonly #world: World;
+  readonly #market: Market;
+
+  constructor(world: World, market: Market) {
+    this.#world = world;
+    this.#market = market;
+  }
+
+  /** What a check may look up besides the listing itself. */
+  #look(seller: Seller, own: string | null): Look {
+    const { name } = this.#market;
+    return {
+      now: this.#world.now(),
+      photo: (id) => this.#world.store.get<{ width: number; height: number }>('photos', `${name}/${id}`),
+      taken: (reference) => this.#world.store.get<string>('references', `${name}/${seller.name}/${reference}`) ?? null,
+      own,
+    };
+  }
+
+  problems(seller: Seller, data: Data, own: string | null = null): Problem[] {
+    return this.#market.validate(data, this.#world.rules(this.#market), seller, this.#look(seller, own));
+  }
+
+  /** Over the daily number: a warning at first, then the account is locked for an hour. */
+  async #overDaily(seller: Seller): Promise<Outcome | null> {
+    const own = seller.exceptions.newPerDay;
+    const limit = typeof own === 'number' ? own : this.#world.rules(this.#market).pacing.newPerDay;
+    const key = `${this.#market.name}/${seller.name}/${Math.floor(this.#world.now() / day)}`;
+    const count = (this.#world.store.get<number>('daily', key) ?? 0) + 1;
+    if (count <= limit) {
+      await this.#world.store.put('daily', key, count);
+      return null;
+    }
+    const lock = seller.warned ? this.#world.now() + 3_600_000 : 0;
+    await this.#world.store.put<Seller>(`sellers/${this.#market.name}`, seller.name, {
+      ...seller,
+      warned: true,
+      lockedUntil: lock,
+    });
+    const sentence = lock
+      ? 'This account is locked for a while'
+      : `Only ${limit} new listings a day: stop now or the account is locked`;
+    return refused(lock ? 403 : 429, sentence, [], { 'retry-after': '3600' });
+  }
+
+  async create(seller: Seller, given: Data): Promise<Outcome> {
+    const data: Data = Object.fromEntries(Object.entries(given).filter(([, value]) => value !== null));
+    const world = this.#world;
+    const market = this.#market;
+    const problems = this.problems(seller, data);
+    if (problems.length) return refused(422, 'The listing cannot be accepted', problems);
+    const over = await this.#overDaily(seller);
+    if (over) return over;
+    const now = world.now();
+    const { review } = world.rules(market);
+    const id = await world.nextId(market.name, 'listing');
+    const listing: Listing = {
+      id,
+      market: market.name,
+      seller: seller.name,
+      state: review ? 'review' : 'live',
+      data,
+      createdAt: now,
+      updatedAt: now,
+      endedAt: null,
+      renewsAt: renewalAfter(world, market),
+      endsAt: endAfter(world, market),
+      reviewAt: review ? now + review.ms : null,
+      reasons: [],
+      offers: [],
+    };
+    await world.saveListing(listing);
+    const { reference } = market.summary(data);
+    if (reference) await world.store.put<Json>('references', `${market.name}/${seller.name}/${reference}`, id);
+    return { listing };
+  }
+
+  owned(seller: Seller, id: string): Outcome {
+    const listing = this.#world.listing(this.#market.name, id);
+    return listing && listing.seller === seller.name ? { listing } : refused(404, 'There is no such listing');
+  }
+
+  async change(seller: Seller, id: string, part: Data): Promise<Outcome> {
+    const found = this.owned(seller, id);
+    if (!found.listing) return found;
+    if (!isOn(found.listing)) return refused(409, 'This listing is not live any more');
+    const merged: Data = { ...found.listing.data, ...part };
+    for (const [name, value] of Object.entries(merged)) if (value === null) delete merged[name];
+    const fixed = this.#market.whyNotChange?.(found.listing, merged) ?? null;
+    if (fixed) return refused(409, fixed.detail, [fixed]);
+    const problems = this.problems(seller, merged, id);
+    if (problems.length) return refused(422, 'The change cannot be accepted', problems);
+    return { listing: await this.#world.saveListing({ ...found.listing, data: merged }) };
+  }
+
+  async end(seller: Seller, id: string): Promise<Outcome> {
+    const found = this.owned(seller, id);
+    if (!found.listing) return found;
+    if (!isOn(found.listing)) return found;
+    const why = this.#market.whyNotEnd(found.listing);
+    if (why) return refused(409, why);
+    return {
+      listing: await this.#world.saveListing({ ...found.listing, state: 'ended', endedAt: this.#world.now() }),
+    };
+  }
+}

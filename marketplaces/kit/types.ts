@@ -1,0 +1,164 @@
+import type { Context, Hono } from 'hono';
+import type { Listings } from './listings';
+import type { World } from './world';
+
+export type Json = string | number | boolean | null | Json[] | { [key: string]: Json };
+export type Data = Record<string, Json>;
+
+export type Seller = {
+  id: string;
+  market: string;
+  name: string;
+  password: string;
+  apiKey: string;
+  /** What this account is allowed beyond the rules. */
+  exceptions: Data;
+  lockedUntil: number;
+  warned: boolean;
+};
+
+export type Listing = {
+  id: string;
+  market: string;
+  seller: string;
+  state: 'live' | 'ended' | 'sold' | 'review' | 'refused' | 'paused';
+  /** The fields as this marketplace names them. */
+  data: Data;
+  createdAt: number;
+  updatedAt: number;
+  endedAt: number | null;
+  renewsAt: number | null;
+  /** When it ends by itself. */
+  endsAt: number | null;
+  /** When its review is over, and why it was refused. */
+  reviewAt: number | null;
+  reasons: string[];
+  /** Open offers, or bids on a timed sale: while there are any the seller cannot end it. */
+  offers: { amount: number; buyer: string }[];
+};
+
+export type Order = {
+  id: string;
+  market: string;
+  seller: string;
+  listing: string;
+  reference: string;
+  title: string;
+  quantity: number;
+  unitPrice: number;
+  total: number;
+  /** What the buyer paid for postage besides. */
+  postage: number;
+  /** What the marketplace kept, of price and postage. */
+  fee: number;
+  currency: string;
+  buyerTown: string;
+  /** Which combination was bought, where there are several. */
+  variant: { values: string[]; number: string } | null;
+  createdAt: number;
+  state: 'paid' | 'cancelled';
+};
+
+/** What a check may look up besides the listing itself. */
+export type Look = {
+  now: number;
+  photo(id: string): { width: number; height: number } | undefined;
+  /** The listing that carries or carried a seller's number. */
+  taken(reference: string): string | null;
+  /** The listing that is being changed; null for a new one. */
+  own: string | null;
+};
+
+export type Problem = { pointer: string; detail: string };
+
+/** What is common to read from any marketplace's own fields. */
+export type Summary = {
+  title: string;
+  text: string;
+  price: number;
+  quantity: number;
+  reference: string;
+  photos: string[];
+};
+
+export type SellerEnv = { Variables: { seller: Seller } };
+/** What a marketplace's own routes work with. */
+export type Tools = {
+  world: World;
+  market: Market;
+  listings: Listings;
+  /** A listing as its owner sees it. */
+  shown(listing: Listing, origin: string): Data;
+  /** At most once per Idempotency-Key, where this marketplace honours it. */
+  once(c: Context<SellerEnv>, body: Data, work: () => Promise<Response>): Promise<Response>;
+};
+
+/** A marketplace: everything that makes it differ from the others. */
+export type Market = {
+  name: string;
+  title: string;
+  line: string;
+  auth: 'oauth' | 'key';
+  honoursIdempotencyKey: boolean;
+  /** RFC 9457 problem details, or one bare sentence. */
+  errors: 'problem' | 'sentence';
+  hasWebhooks: boolean;
+  /** Names of the collections in this marketplace's addresses. */
+  paths: { listings: string; photos: string };
+  /** The rules as first published; the control page changes a stored copy. */
+  firstRules: Rules;
+  validate(data: Data, rules: Rules, seller: Seller, look: Look): Problem[];
+  summary(data: Data): Summary;
+  withQuantity(data: Data, quantity: number): Data;
+  /** Why the seller may not end it now, or null. */
+  whyNotEnd(listing: Listing): string | null;
+  /** What a change may not touch, or null. */
+  whyNotChange?(listing: Listing, merged: Data): Problem | null;
+  feeOf(rules: Rules, total: number, data: Data): number;
+  /** What the buyer pays for postage on top of the price. */
+  postageOf?(rules: Rules, data: Data): number;
+  /** Reasons for which its review refuses a listing. */
+  review?(data: Data): string[];
+  /** Whether listings are made by requests of their own, or only in feeds or batches. */
+  writes?: 'direct' | 'elsewhere';
+  /** Routes that only this marketplace has. */
+  routes?(app: Hono<SellerEnv>, tools: Tools): void;
+  /** Lines for its interface description. */
+  paper?: Record<string, string>;
+  /** Shops that exist from the start, with what each is allowed beyond the rules. */
+  /** The field that holds axes and combinations, where it takes them. */
+  variantsField?: string;
+  firstSellers: Record<string, Data>;
+  look: { paper: string; ink: string; accent: string; font: string; wide: boolean };
+};
+
+export type Attribute = { id: string; name: string; required: boolean; values: string[] | null; max: number };
+export type Category = {
+  id: string;
+  name: string;
+  path: string[];
+  leaf: boolean;
+  attributes: Attribute[];
+  demands?: string[];
+};
+
+/** The rules as published under /rules. */
+export type Rules = {
+  version: number;
+  currency: string;
+  limits: Record<string, number>;
+  required: string[];
+  lists: Record<string, { id: string; label: string }[]>;
+  conditions: { id: string; label: string }[];
+  noteForbiddenOn: string[];
+  categories: Category[];
+  fees: Record<string, Json>;
+  pacing: { perMinute: number; newPerDay: number };
+  renewDays: number | null;
+  /** A listing ends by itself after so many days. */
+  endsAfterDays?: number | null;
+  /** Every new listing is looked at first; how long that takes. */
+  review?: { ms: number } | null;
+  /** How often buyers looked for a word lately. */
+  searches?: Record<string, number>;
+};

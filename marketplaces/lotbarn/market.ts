@@ -1,0 +1,146 @@
+import { Checks, dataOf, limitFor, listOf, numberOf, textOf } from '../kit/checks';
+import { feeFrom } from '../kit/fees';
+import { findProducts, pastSales, presentOffers, products } from '../kit/products';
+import { categoryOf, taxonomy } from '../kit/taxonomy';
+import type { Data, Look, Market, Problem, Rules, Seller } from '../kit/types';
+import { batchRoutes } from './batches';
+
+const categories = taxonomy({ prefix: 'B', names: 2, traitNames: 1, most: 5, required: () => [] });
+const entries = products('LB').map((one) => ({ ...one, category: categoryOf(categories, one.kind, 2) }));
+
+const rules: Rules = {
+  version: 1,
+  currency: 'EUR',
+  limits: {
+    comment: 240,
+    place: 60,
+    photos: 2,
+    tiers: 3,
+    priceMin: 1,
+    priceMax: 9_999_999,
+    quantity: 9_999,
+    batch: 1_500,
+  },
+  required: ['entry', 'finish', 'condition', 'cents', 'quantity'],
+  lists: {
+    finishes: [
+      { id: 'chrome', label: 'Chrome' },
+      { id: 'black', label: 'Black' },
+      { id: 'colour', label: 'Coloured' },
+      { id: 'plain', label: 'Plain' },
+    ],
+  },
+  conditions: [
+    { id: 'sealed', label: 'Sealed' },
+    { id: 'complete', label: 'Complete' },
+    { id: 'used', label: 'Used' },
+    { id: 'parts', label: 'Parts only' },
+  ],
+  noteForbiddenOn: [],
+  categories,
+  fees: {
+    listing: null,
+    commission: [{ upTo: null, rate: 350 }],
+    byCategory: {},
+    payment: { rate: 290, fixed: 35 },
+    labels: [],
+  },
+  pacing: { perMinute: 300, newPerDay: 5_000 },
+  renewDays: null,
+};
+
+/** What the darkroom outfits are made of, with the spares that some boxes hold. */
+const partsOf = (model: string) =>
+  /^Outfit \d$/.test(model)
+    ? [
+        { name: 'Developing tank', quantity: 1, grams: 420, spare: false, paper: false },
+        { name: 'Tray 18 × 24', quantity: 3, grams: 310, spare: false, paper: false },
+        { name: 'Chemical bottle 1 l', quantity: 2 + Number(model.slice(-1)), grams: 90, spare: false, paper: false },
+        { name: 'Film clip', quantity: 4, grams: 12, spare: false, paper: false },
+        { name: 'Film clip', quantity: 2, grams: 12, spare: true, paper: false },
+        { name: 'Instruction leaflet', quantity: 1, grams: 30, spare: false, paper: true },
+      ]
+    : [];
+
+function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[] {
+  const checks = new Checks();
+  const limit = (name: string) => limitFor(now, seller, name);
+  if (!entries.some((one) => one.id === data.entry)) checks.say('/entry', 'There is no such entry in the catalogue.');
+  checks.oneOf('/finish', data.finish, now.lists.finishes ?? [], 'The finish', true);
+  checks.oneOf('/condition', data.condition, now.conditions, 'The condition', true);
+  checks.text('/comment', data.comment ?? '', 0, limit('comment'), 'The comment');
+  checks.plain('/comment', data.comment, 'The comment');
+  checks.text('/place', data.place ?? '', 0, limit('place'), 'The place');
+  checks.range('/cents', data.cents, limit('priceMin'), limit('priceMax'), 'The price in cents');
+  checks.range('/quantity', data.quantity, 0, limit('quantity'), 'The quantity');
+  checks.pictures('/photos', listOf(data.photos), look, { min: 0, max: limit('photos') });
+  const tiers = Array.isArray(data.tiers) ? data.tiers.map(dataOf) : [];
+  if (tiers.length > limit('tiers')) checks.say('/tiers', `At most ${limit('tiers')} quantity tiers.`);
+  tiers.forEach((tier, index) => {
+    const before = tiers[index - 1];
+    const rising = numberOf(tier.from) > (before ? numberOf(before.from) : 1);
+    const falling = numberOf(tier.cents) < (before ? numberOf(before.cents) : numberOf(data.cents));
+    if (!rising || !falling)
+      checks.say(`/tiers/${index}`, 'Each tier takes more pieces at a lower price than the one before.');
+  });
+  return checks.problems;
+}
+
+export const lotbarn: Market = {
+  name: 'lotbarn',
+  title: 'Lotbarn',
+  line: 'parts, lots and what is missing',
+  auth: 'key',
+  honoursIdempotencyKey: false,
+  errors: 'problem',
+  hasWebhooks: false,
+  paths: { listings: 'lots', photos: 'lot-photos' },
+  firstRules: rules,
+  validate,
+  summary: (data) => ({
+    title: entries.find((one) => one.id === data.entry)?.name ?? '',
+    text: textOf(data.comment),
+    price: numberOf(data.cents),
+    quantity: numberOf(data.quantity),
+    reference: textOf(data.reference),
+    photos: listOf(data.photos),
+  }),
+  withQuantity: (data, quantity) => ({ ...data, quantity }),
+  whyNotEnd: () => null,
+  feeOf: (now, total) => feeFrom(now, total),
+  writes: 'elsewhere',
+  routes(app, tools) {
+    batchRoutes(app, tools);
+    const entry = (id: string) => entries.find((one) => one.id === id);
+    const conditions = () => tools.world.rules(tools.market).conditions.map((one) => one.id);
+    app.get('/entries', (c) => {
+      const { gtin, isbn, name } = c.req.query();
+      return c.json({ products: findProducts(entries, { gtin, isbn, name }).slice(0, 20) });
+    });
+    app.get('/entries/:id', (c) => {
+      const found = entry(c.req.param('id'));
+      return found ? c.json(found) : c.json({ title: 'There is no such entry' }, 404);
+    });
+    app.get('/entries/:id/sales', (c) => {
+      const found = entry(c.req.param('id'));
+      return c.json({ sales: found ? pastSales(found, tools.world.now(), conditions()) : [] });
+    });
+    app.get('/entries/:id/offers', (c) => {
+      const found = entry(c.req.param('id'));
+      return c.json({ offers: found ? presentOffers(found, conditions()) : [] });
+    });
+    app.get('/entries/:id/parts', (c) => {
+      const found = entry(c.req.param('id'));
+      return c.json({ parts: found ? partsOf(found.model) : [] });
+    });
+  },
+  paper: {
+    '/batches': 'Lines of add, change and remove',
+    '/entries': 'Catalogue entries by gtin, isbn or name',
+    '/entries/{id}/sales': 'Single past sales of an entry',
+    '/entries/{id}/offers': 'Present offers of an entry',
+    '/entries/{id}/parts': 'What a set is made of',
+  },
+  firstSellers: { grainhouse: {} },
+  look: { paper: '#f6f4e8', ink: '#2c2a1a', accent: '#66701f', font: 'Courier New, monospace', wide: true },
+};

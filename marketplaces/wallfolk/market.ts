@@ -1,0 +1,115 @@
+import { Checks, dataOf, limitFor, listOf, numberOf, textOf } from '../kit/checks';
+import { taxonomy } from '../kit/taxonomy';
+import type { Data, Look, Market, Problem, Rules, Seller } from '../kit/types';
+
+const rules: Rules = {
+  version: 1,
+  currency: 'EUR',
+  limits: {
+    title: 60,
+    text: 1_000,
+    artworkSide: 2_400,
+    tags: 15,
+    tagLength: 30,
+    scaleMin: 10,
+    scaleMax: 100,
+    priceMin: 500,
+    priceMax: 100_000,
+  },
+  required: ['title', 'text', 'theme', 'artwork', 'product', 'ground', 'cents'],
+  lists: {
+    products: [
+      { id: 'poster-a3', label: 'Poster A3' },
+      { id: 'print-40x50', label: 'Fine print 40 × 50 cm' },
+      { id: 'canvas-60x80', label: 'Canvas 60 × 80 cm' },
+      { id: 'card-set', label: 'Set of 6 cards' },
+      { id: 'mug', label: 'Mug' },
+      { id: 'tote', label: 'Tote bag' },
+    ],
+    grounds: [
+      { id: 'white', label: 'White' },
+      { id: 'natural', label: 'Natural' },
+      { id: 'black', label: 'Black' },
+      { id: 'sea', label: 'Sea blue' },
+    ],
+    placements: [
+      { id: 'centre', label: 'In the middle' },
+      { id: 'top', label: 'Above the middle' },
+      { id: 'full', label: 'Over the whole area' },
+    ],
+  },
+  conditions: [],
+  noteForbiddenOn: [],
+  categories: taxonomy({
+    prefix: 'W',
+    names: 0,
+    traitNames: 1,
+    most: 3,
+    required: (good) => (good.branch === 'art' ? ['subject'] : []),
+  }),
+  fees: {
+    listing: null,
+    commission: [{ upTo: null, rate: 0 }],
+    byCategory: {},
+    payment: { rate: 0, fixed: 0 },
+    labels: [],
+    // What Wallfolk keeps for making the product; the seller earns what is above it.
+    bases: { 'poster-a3': 1_150, 'print-40x50': 2_400, 'canvas-60x80': 4_200, 'card-set': 780, mug: 690, tote: 940 },
+    basisField: 'product',
+  },
+  pacing: { perMinute: 120, newPerDay: 8 },
+  renewDays: null,
+};
+
+const baseOf = (now: Rules, product: string): number => numberOf(dataOf(now.fees.bases)[product]) || 0;
+
+function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[] {
+  const checks = new Checks();
+  const limit = (name: string) => limitFor(now, seller, name);
+  checks.text('/title', data.title, 1, limit('title'), 'The title');
+  checks.text('/text', data.text, 1, limit('text'), 'The text');
+  checks.plain('/text', data.text, 'The text');
+  checks.category('/theme', data.theme, '/details', dataOf(data.details), now);
+  checks.pictures('/artwork', textOf(data.artwork) ? [textOf(data.artwork)] : [], look, {
+    min: 1,
+    max: 1,
+    longest: limit('artworkSide'),
+  });
+  checks.items('/tags', listOf(data.tags), limit('tags'), limit('tagLength'), 'tags');
+  checks.oneOf('/product', data.product, now.lists.products ?? [], 'The product', true);
+  checks.oneOf('/ground', data.ground, now.lists.grounds ?? [], 'The ground colour', true);
+  checks.oneOf('/placement', data.placement, now.lists.placements ?? [], 'The placement', false);
+  if (data.scale !== undefined) checks.range('/scale', data.scale, limit('scaleMin'), limit('scaleMax'), 'The scale');
+  checks.range('/cents', data.cents, limit('priceMin'), limit('priceMax'), 'The price in cents');
+  const base = baseOf(now, textOf(data.product));
+  if (base && numberOf(data.cents) < base)
+    checks.say('/cents', `The price must be at least the base price of ${base} cents.`);
+  return checks.problems;
+}
+
+export const wallfolk: Market = {
+  name: 'wallfolk',
+  title: 'Wallfolk',
+  line: 'your picture on our things',
+  auth: 'key',
+  honoursIdempotencyKey: false,
+  errors: 'sentence',
+  hasWebhooks: true,
+  paths: { listings: 'designs', photos: 'artworks' },
+  firstRules: rules,
+  validate,
+  summary: (data) => ({
+    title: textOf(data.title),
+    text: textOf(data.text),
+    price: numberOf(data.cents),
+    // Made to order: there are always enough.
+    quantity: data.off === true ? 0 : 99,
+    reference: textOf(data.code),
+    photos: textOf(data.artwork) ? [textOf(data.artwork)] : [],
+  }),
+  withQuantity: (data) => data,
+  whyNotEnd: () => null,
+  feeOf: (now, total, data) => Math.min(total, baseOf(now, textOf(data.product))),
+  firstSellers: { grainhouse: {} },
+  look: { paper: '#fbf9ff', ink: '#241f33', accent: '#b03a62', font: 'Futura, sans-serif', wide: true },
+};

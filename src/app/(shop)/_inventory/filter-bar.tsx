@@ -1,0 +1,188 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { X } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { conditionGrades } from '@/core/item/condition';
+import type { OwnField } from '@/core/item/own-fields';
+import { parseAmount } from '@/core/measure/money';
+import { type KnotState, knotLabels, knotStates } from '@/core/sync/state';
+import type { AccountView } from '@/services/accounts';
+import type { ItemFilter } from '@/services/find-items';
+import { api } from '@/ui/api';
+import { chipText, type FilterName, filterNames } from './filters';
+
+type Change = Partial<Record<FilterName, string | number | null>>;
+type Props = { filter: ItemFilter; accounts: AccountView[]; change: (change: Change) => void };
+
+/** Words to search for, a way to add a filter, and every filter as a chip that can be removed. */
+export function FilterBar({ filter, accounts, change }: Props) {
+  const [adding, setAdding] = useState(false);
+  const search = useRef<HTMLInputElement>(null);
+  const [words, setWords] = useState(filter.q ?? '');
+  useEffect(() => setWords(filter.q ?? ''), [filter.q]);
+  useEffect(() => {
+    const timer = setTimeout(() => words !== (filter.q ?? '') && change({ q: words || null }), 120);
+    return () => clearTimeout(timer);
+  }, [words, filter.q, change]);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement; // key events come from elements
+      if (event.key === '/' && !/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) {
+        event.preventDefault();
+        search.current?.focus();
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const accountName = (id: number) => accounts.find((one) => one.id === id)?.name ?? String(id);
+  const chips = filterNames.filter((name) => name !== 'q' && filter[name] !== undefined);
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <input
+        ref={search}
+        className="input input-sm w-56"
+        type="search"
+        aria-label="Search the inventory"
+        placeholder="Search  /"
+        value={words}
+        onChange={(event) => setWords(event.target.value)}
+      />
+      {chips.map((name) => (
+        <span key={name} className="flex h-7 items-center gap-1 rounded border border-base-300 bg-base-200 pl-2">
+          {chipText(name, filter, accountName)}
+          <button
+            type="button"
+            className="px-1.5"
+            aria-label={`Remove filter ${chipText(name, filter, accountName)}`}
+            onClick={() => change({ [name]: null })}
+          >
+            <X size={13} aria-hidden="true" />
+          </button>
+        </span>
+      ))}
+      <div className="relative">
+        <button type="button" className="btn btn-sm" aria-expanded={adding} onClick={() => setAdding(!adding)}>
+          Filter
+        </button>
+        {adding ? (
+          <FilterForm filter={filter} accounts={accounts} change={change} close={() => setAdding(false)} />
+        ) : null}
+      </div>
+    </div>
+  );
+}
+
+const minor = (text: FormDataEntryValue | null): number | null => (text ? parseAmount(String(text), 'EUR') : null);
+const whole = (text: FormDataEntryValue | null): number | null =>
+  text && /^\d+$/.test(String(text)) ? Number(text) : null;
+const said = (text: FormDataEntryValue | null): string | null => (text ? String(text) : null);
+
+function FilterForm({ filter, accounts, change, close }: Props & { close: () => void }) {
+  const submit = (event: React.FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    change({
+      account: whole(form.get('account')),
+      state: said(form.get('state')) as KnotState | null,
+      brand: said(form.get('brand')),
+      category: said(form.get('category')),
+      condition: said(form.get('condition')),
+      location: said(form.get('location')),
+      priceMin: minor(form.get('priceMin')),
+      priceMax: minor(form.get('priceMax')),
+      quantityMin: whole(form.get('quantityMin')),
+      quantityMax: whole(form.get('quantityMax')),
+      photosMax: whole(form.get('photosMax')),
+      own: form.get('ownField') && form.get('ownValue') ? `${form.get('ownField')}:${form.get('ownValue')}` : null,
+    });
+    close();
+  };
+  const own = useQuery({
+    queryKey: ['own-fields'],
+    queryFn: () => api<{ fields: OwnField[] }>('/own-fields'),
+    staleTime: 60_000,
+  }).data?.fields;
+  const [ownKey = '', ...ownWords] = (filter.own ?? '').split(':');
+  const amount = (value: number | undefined) => (value === undefined ? '' : (value / 100).toFixed(2));
+  const input = (name: string, label: string, value: string | number | undefined) => (
+    <label className="flex flex-col gap-1">
+      {label}
+      <input name={name} className="input input-sm w-full" defaultValue={value} />
+    </label>
+  );
+  return (
+    <form
+      onSubmit={submit}
+      onKeyDown={(event) => event.key === 'Escape' && close()}
+      className="absolute left-0 z-20 mt-1 grid w-96 grid-cols-2 gap-3 rounded border border-base-300 bg-base-100 p-3 shadow-lg"
+    >
+      <label className="flex flex-col gap-1">
+        Account
+        <select name="account" className="select select-sm" defaultValue={filter.account ?? ''}>
+          <option value="">Any</option>
+          {accounts.map((account) => (
+            <option key={account.id} value={account.id}>
+              {account.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex flex-col gap-1">
+        State there
+        <select name="state" className="select select-sm" defaultValue={filter.state ?? ''}>
+          <option value="">Any</option>
+          {knotStates.map((state) => (
+            <option key={state} value={state}>
+              {knotLabels[state]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex flex-col gap-1">
+        Condition
+        <select name="condition" className="select select-sm" defaultValue={filter.condition ?? ''}>
+          <option value="">Any</option>
+          {conditionGrades.map((grade) => (
+            <option key={grade.id} value={grade.id}>
+              {grade.label}
+            </option>
+          ))}
+        </select>
+      </label>
+      {input('brand', 'Brand', filter.brand)}
+      {input('category', 'Category', filter.category)}
+      {input('location', 'Place begins with', filter.location)}
+      {input('priceMin', 'Price from', amount(filter.priceMin))}
+      {input('priceMax', 'Price to', amount(filter.priceMax))}
+      {input('quantityMin', 'Stock from', filter.quantityMin)}
+      {input('quantityMax', 'Stock to', filter.quantityMax)}
+      {input('photosMax', 'Photos at most', filter.photosMax)}
+      {own?.length ? (
+        <>
+          <label className="flex flex-col gap-1">
+            Field of your own
+            <select name="ownField" className="select select-sm" defaultValue={ownKey}>
+              <option value="">Any</option>
+              {own.map((field) => (
+                <option key={field.key} value={field.key}>
+                  {field.label}
+                </option>
+              ))}
+            </select>
+          </label>
+          {input('ownValue', 'is', ownWords.join(':'))}
+        </>
+      ) : null}
+      <div className="col-span-2 flex justify-end gap-2">
+        <button type="button" className="btn btn-sm" onClick={close}>
+          Cancel
+        </button>
+        <button type="submit" className="btn btn-primary btn-sm">
+          Show
+        </button>
+      </div>
+    </form>
+  );
+}

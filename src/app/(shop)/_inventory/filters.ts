@@ -1,0 +1,98 @@
+import { parseAsInteger, parseAsString, parseAsStringLiteral } from 'nuqs';
+import { conditionIds, conditionLabel } from '@/core/item/condition';
+import { amountToText } from '@/core/measure/money';
+import { knotLabels, knotStates } from '@/core/sync/state';
+import type { ItemFilter } from '@/services/find-items';
+
+const stages = ['intake', 'drafts', 'ready', 'live', 'changed', 'attention', 'sold'] as const;
+export const sortNames = [
+  'updated',
+  'created',
+  'title',
+  'sku',
+  'brand',
+  'price',
+  'cost',
+  'quantity',
+  'location',
+  'category',
+  'condition',
+] as const;
+
+/** What the address of the inventory says: filters and order. */
+export const inventoryParams = {
+  q: parseAsString,
+  stage: parseAsStringLiteral(stages),
+  account: parseAsInteger,
+  state: parseAsStringLiteral(knotStates),
+  brand: parseAsString,
+  category: parseAsString,
+  condition: parseAsStringLiteral(conditionIds),
+  location: parseAsString,
+  priceMin: parseAsInteger,
+  priceMax: parseAsInteger,
+  quantityMin: parseAsInteger,
+  quantityMax: parseAsInteger,
+  photosMax: parseAsInteger,
+  own: parseAsString,
+  sort: parseAsStringLiteral(sortNames).withDefault('updated'),
+  dir: parseAsStringLiteral(['asc', 'desc'] as const).withDefault('desc'),
+};
+
+export type InventoryQuery = {
+  [K in keyof typeof inventoryParams]: ReturnType<(typeof inventoryParams)[K]['parseServerSide']>;
+};
+export type FilterName = Exclude<keyof typeof inventoryParams, 'sort' | 'dir'>;
+export const filterNames = Object.keys(inventoryParams).filter(
+  (name): name is FilterName => name !== 'sort' && name !== 'dir',
+);
+
+export function filterOf(query: InventoryQuery): ItemFilter {
+  return Object.fromEntries(
+    filterNames.flatMap((name) => (query[name] === null || query[name] === '' ? [] : [[name, query[name]]])),
+  ) as ItemFilter; // names and types are those of the parameters above
+}
+
+const stageLabels: Record<(typeof stages)[number], string> = {
+  intake: 'Intake',
+  drafts: 'Drafts',
+  ready: 'Ready',
+  live: 'Live',
+  changed: 'Changed',
+  attention: 'Attention',
+  sold: 'Sold',
+};
+
+/** A filter as people read it on its chip. */
+export function chipText(name: FilterName, filter: ItemFilter, accountName: (id: number) => string): string {
+  switch (name) {
+    case 'q':
+      return `“${filter.q}”`;
+    case 'stage':
+      return filter.stage ? stageLabels[filter.stage] : '';
+    case 'account':
+      return `on ${accountName(filter.account ?? 0)}`;
+    case 'state':
+      return filter.state ? knotLabels[filter.state] : '';
+    case 'condition':
+      return conditionLabel(filter.condition ?? null);
+    case 'brand':
+      return `Brand ${filter.brand}`;
+    case 'category':
+      return `Category ${filter.category}`;
+    case 'location':
+      return `Place ${filter.location}`;
+    case 'priceMin':
+      return `Price from ${amountToText(filter.priceMin ?? 0, 'EUR')}`;
+    case 'priceMax':
+      return `Price to ${amountToText(filter.priceMax ?? 0, 'EUR')}`;
+    case 'quantityMin':
+      return `Stock from ${filter.quantityMin}`;
+    case 'quantityMax':
+      return `Stock to ${filter.quantityMax}`;
+    case 'photosMax':
+      return `At most ${filter.photosMax} photos`;
+    case 'own':
+      return (filter.own ?? '').replace(':', ' is ');
+  }
+}

@@ -1,0 +1,175 @@
+'use client';
+
+import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRouter } from 'next/navigation';
+import { useQueryStates } from 'nuqs';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import type { AccountView } from '@/services/accounts';
+import type { FoundPage } from '@/services/find-items';
+import type { Selection } from '@/services/selection';
+import { api } from '@/ui/api';
+import { filterSelection, withSelection } from '@/ui/selection';
+import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { ColumnMenu } from './column-menu';
+import { type ColumnPreferences, columnsFor, keepPreferences, readPreferences } from './columns';
+import { FilterBar } from './filter-bar';
+import { filterOf, inventoryParams } from './filters';
+import { Net } from './net';
+
+export type Chosen = { all: boolean; ids: Set<number> };
+const none: Chosen = { all: false, ids: new Set() };
+
+/** The inventory as the net itself: rows are items, columns are accounts, where they cross is the listing. */
+export function Inventory() {
+  const router = useRouter();
+  const client = useQueryClient();
+  const [query, setQuery] = useQueryStates(inventoryParams, { history: 'replace' });
+  const filter = useMemo(() => filterOf(query), [query]);
+  const [chosen, setChosen] = useState<Chosen>(none);
+  const [preferences, setPreferences] = useState<ColumnPreferences>({
+    hidden: ['brand', 'category', 'cost'],
+    widths: {},
+  });
+  useEffect(() => setPreferences(readPreferences()), []);
+  const keep = (next: ColumnPreferences) => {
+    setPreferences(next);
+    keepPreferences(next);
+  };
+
+  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
+  const search = useMemo(
+    () =>
+      new URLSearchParams(
+        Object.entries({ ...filter, sort: query.sort, dir: query.dir }).map(([name, value]) => [name, String(value)]),
+      ),
+    [filter, query.sort, query.dir],
+  );
+  const pages = useInfiniteQuery({
+    queryKey: ['items', search.toString()],
+    queryFn: ({ pageParam, signal }) =>
+      api<FoundPage>(`/items?${search}${pageParam ? `&after=${pageParam}` : ''}`, { signal }),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.next ?? undefined,
+    placeholderData: keepPreviousData,
+    refetchInterval: (q) => ((q.state.data?.pages.length ?? 0) <= 3 ? 4_000 : false),
+  });
+  const filterKey = new URLSearchParams(
+    Object.entries(filter).map(([name, value]) => [name, String(value)]),
+  ).toString();
+  const count = useQuery({
+    queryKey: ['items-count', filterKey],
+    queryFn: () => api<{ count: number }>(`/items/count?${filterKey}`),
+    placeholderData: keepPreviousData,
+  });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new filter means another set, so what was chosen is let go
+  useEffect(() => setChosen(none), [filterKey]);
+
+  const items = useMemo(() => pages.data?.pages.flatMap((page) => page.items) ?? [], [pages.data]);
+  const all = useMemo(() => columnsFor(accounts.data?.accounts ?? []), [accounts.data]);
+  const columns = useMemo(
+    () =>
+      all
+        .filter((column) => !preferences.hidden.includes(column.id))
+        .map((column) => ({ ...column, width: preferences.widths[column.id] ?? column.width })),
+    [all, preferences],
+  );
+  const total = count.data?.count ?? 0;
+  const number = chosen.all ? total - chosen.ids.size : chosen.ids.size;
+  const selection = useCallback(
+    (): Selection => (chosen.all ? filterSelection(filter, [...chosen.ids]) : { kind: 'items', ids: [...chosen.ids] }),
+    [chosen, filter],
+  );
+  // The names are those of the parameters; each value is parsed again when the address is read.
+  const change = useCallback((next: object) => void setQuery(next as Parameters<typeof setQuery>[0]), [setQuery]);
+
+  return (
+    <>
+      <PageHead title="Inventory">
+        <FilterBar filter={filter} accounts={accounts.data?.accounts ?? []} change={change} />
+        <span className="quiet figures ml-auto" role="status">
+          {count.data ? `${total.toLocaleString('en')} ${total === 1 ? 'item' : 'items'}` : ''}
+        </span>
+        <ColumnMenu columns={all} preferences={preferences} change={keep} />
+      </PageHead>
+      {number > 0 ? (
+        <div className="flex items-center gap-2 border-b border-base-300 bg-base-200 px-4 py-1.5">
+          <span className="figures font-medium" role="status">
+            {number.toLocaleString('en')} chosen
+          </span>
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            onClick={() => router.push(withSelection('/workbench', selection()))}
+          >
+            Change
+          </button>
+          <button
+            type="button"
+            className="btn btn-sm"
+            onClick={() => router.push(withSelection('/publish', selection()))}
+          >
+            Publish
+          </button>
+          {!chosen.all && total > chosen.ids.size ? (
+            <button
+              type="button"
+              className="btn btn-ghost btn-sm"
+              onClick={() => setChosen({ all: true, ids: new Set() })}
+            >
+              Choose all {total.toLocaleString('en')}
+            </button>
+          ) : null}
+          <button type="button" className="btn btn-ghost btn-sm" onClick={() => setChosen(none)}>
+            Choose none
+          </button>
+        </div>
+      ) : null}
+      {pages.isPending || accounts.isPending ? <Loading what="the inventory" /> : null}
+      {pages.isError ? <Failed error={pages.error} retry={() => void pages.refetch()} /> : null}
+      {pages.data && items.length === 0 ? (
+        <NothingHere filtered={Object.keys(filter).length > 0} reset={() => void setQuery(null)} />
+      ) : null}
+      {items.length > 0 && accounts.data ? (
+        <Net
+          items={items}
+          total={total}
+          columns={columns}
+          sort={{ by: query.sort, dir: query.dir }}
+          onSort={(by) => void setQuery({ sort: by, dir: query.sort === by && query.dir === 'asc' ? 'desc' : 'asc' })}
+          chosen={chosen}
+          choose={setChosen}
+          resize={(id, width) => keep({ ...preferences, widths: { ...preferences.widths, [id]: width } })}
+          more={() => {
+            if (pages.hasNextPage && !pages.isFetchingNextPage) void pages.fetchNextPage();
+          }}
+          saved={() => void client.invalidateQueries({ queryKey: ['items'] })}
+          act={(what) =>
+            number > 0 && router.push(withSelection(what === 'change' ? '/workbench' : '/publish', selection()))
+          }
+          publishKnots={(ids, accountIds) =>
+            router.push(withSelection('/publish', { kind: 'items', ids }, { accounts: accountIds.join(',') }))
+          }
+        />
+      ) : null}
+    </>
+  );
+}
+
+function NothingHere({ filtered, reset }: { filtered: boolean; reset: () => void }) {
+  if (filtered)
+    return (
+      <Empty title="No item fits these filters">
+        <button type="button" className="btn btn-sm" onClick={reset}>
+          Remove all filters
+        </button>
+      </Empty>
+    );
+  return (
+    <Empty title="Record your first item">
+      <p>
+        Press New item above (or the key N), add its photos, and write what it is. Connect a marketplace to send it
+        there.
+      </p>
+    </Empty>
+  );
+}

@@ -1,0 +1,97 @@
+import type { ConditionGrade } from '@/core/item/condition';
+import { conditionLabel } from '@/core/item/condition';
+import type { FoundItem } from '@/services/find-items';
+import { photoUrl } from '@/ui/api';
+import { Price, When } from '@/ui/format';
+import { Knot } from '@/ui/knot';
+import type { Column } from './columns';
+
+/** What a cell of the net shows. */
+export function NetCell({
+  item,
+  column,
+  chosen,
+  toggle,
+}: {
+  item: FoundItem;
+  column: Column;
+  chosen: boolean;
+  toggle: () => void;
+}) {
+  if (column.kind === 'check') {
+    return (
+      <input
+        type="checkbox"
+        tabIndex={-1}
+        className="checkbox checkbox-xs"
+        checked={chosen}
+        aria-label={`Choose ${item.sku}`}
+        onChange={toggle}
+        onClick={(event) => event.stopPropagation()}
+      />
+    );
+  }
+  if (column.kind === 'knot') {
+    const knot = item.knots.find((one) => one.accountId === column.accountId);
+    return (
+      <>
+        <Knot state={knot?.state ?? 'none'} where={column.label} />
+        {knot && knot.ownPrice !== null && knot.ownPrice !== item.price ? (
+          <span className="quiet ml-1 text-[11px]">
+            <Price amount={knot.ownPrice} currency={item.currency} />
+          </span>
+        ) : null}
+      </>
+    );
+  }
+  switch (column.id) {
+    case 'title':
+      return (
+        <>
+          {item.photo ? (
+            <img
+              src={photoUrl(item.photo, 'thumb')}
+              alt=""
+              width={30}
+              height={30}
+              loading="lazy"
+              className="mr-2 h-[30px] w-[30px] shrink-0 rounded-sm object-cover"
+            />
+          ) : (
+            <span className="mr-2 grid h-[30px] w-[30px] shrink-0 place-items-center rounded-sm bg-base-300 text-[10px]">
+              no
+            </span>
+          )}
+          <span className="truncate">{item.title || <em className="quiet">Untitled</em>}</span>
+        </>
+      );
+    case 'sku':
+      return <span className="mono truncate">{item.sku}</span>;
+    case 'condition':
+      return <span className="truncate">{conditionLabel(item.condition as ConditionGrade | null)}</span>;
+    case 'location':
+      return <span className="mono">{item.location}</span>;
+    case 'quantity':
+      return (
+        <span
+          className={`figures ${item.quantity < 0 ? 'font-semibold text-error' : item.quantity === 0 ? 'quiet' : ''}`}
+        >
+          {item.quantity}
+        </span>
+      );
+    case 'price':
+      return <Price amount={item.price} currency={item.currency} />;
+    case 'cost':
+      return <Price amount={item.cost} currency={item.currency} />;
+    case 'updated':
+      return (
+        <span className="quiet truncate">
+          <When at={item.updatedAt} />
+        </span>
+      );
+    case 'brand':
+      return <span className="truncate">{item.brand}</span>;
+    default:
+      return <span className="truncate">{item.category}</span>;
+  }
+}

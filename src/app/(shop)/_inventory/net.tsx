@@ -1,0 +1,308 @@
+'use client';
+
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { useEffect, useRef, useState } from 'react';
+import type { FoundItem } from '@/services/find-items';
+import { CellEditor } from './cell-editor';
+import type { Column } from './columns';
+import type { sortNames } from './filters';
+import type { Chosen } from './inventory';
+import { NetCell } from './net-cell';
+import { inRange, useGridCursor } from './use-grid-cursor';
+
+const rowHeight = 36;
+
+type Props = {
+  items: FoundItem[];
+  total: number;
+  columns: Column[];
+  sort: { by: string; dir: 'asc' | 'desc' };
+  onSort: (by: (typeof sortNames)[number]) => void;
+  chosen: Chosen;
+  choose: (next: Chosen) => void;
+  resize: (id: string, width: number) => void;
+  more: () => void;
+  saved: () => void;
+  act: (what: 'change' | 'publish') => void;
+  publishKnots: (itemIds: number[], accountIds: number[]) => void;
+};
+
+const isChosen = (chosen: Chosen, id: number) => chosen.all !== chosen.ids.has(id);
+
+function withToggled(chosen: Chosen, ids: number[], on: boolean): Chosen {
+  const next = new Set(chosen.ids);
+  for (const id of ids) {
+    if (chosen.all !== on) next.add(id);
+    else next.delete(id);
+  }
+  return { all: chosen.all, ids: next };
+}
+
+/** The grid: only the rows in view are there; spreadsheet habits hold. */
+export function Net(props: Props) {
+  const { items, total, columns, sort, chosen, choose } = props;
+  const router = useRouter();
+  const scroller = useRef<HTMLDivElement>(null);
+  const [editing, setEditing] = useState(false);
+  const { cursor, range, move, clear } = useGridCursor(items.length, columns.length);
+  const virtual = useVirtualizer({
+    count: items.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan: 8,
+  });
+  const rows = virtual.getVirtualItems();
+  const lastShown = rows.at(-1)?.index ?? 0;
+  const { more } = props;
+  useEffect(() => {
+    if (lastShown > items.length - 30) more();
+  }, [lastShown, items.length, more]);
+
+  const knotColumns = range
+    ? columns.slice(range.left, range.right + 1).flatMap((column) => (column.kind === 'knot' ? [column.accountId] : []))
+    : [];
+  const isKnotRange = range !== null && knotColumns.length === range.right - range.left + 1;
+  const rangeIds = range ? items.slice(range.top, range.bottom + 1).map((item) => item.id) : [];
+  const widths = columns.map((column) => column.width);
+  const template = widths
+    .map((width, index) => (columns[index]?.id === 'title' ? `minmax(${width}px, 1fr)` : `${width}px`))
+    .join(' ');
+  const width = widths.reduce((sum, one) => sum + one, 0);
+  const current = items[cursor.row];
+  const column = columns[cursor.column];
+
+  const go = (row: number, to: number, extend: boolean) => {
+    const next = move({ row, column: to }, extend);
+    virtual.scrollToIndex(next.row);
+    if (extend && column?.kind !== 'knot') {
+      const ids = items.slice(Math.min(row, cursor.row), Math.max(row, cursor.row) + 1).map((item) => item.id);
+      choose(withToggled(chosen, ids, true));
+    }
+  };
+
+  const open = () => {
+    if (!current || !column) return;
+    if (column.kind === 'field' && column.edit && column.id !== 'title') setEditing(true);
+    else if (column.kind === 'check') choose(withToggled(chosen, [current.id], !isChosen(chosen, current.id)));
+    else router.push(`/items/${current.id}`);
+  };
+
+  const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 400) / rowHeight) - 2);
+  const steps: Record<string, [number, number]> = {
+    ArrowDown: [1, 0],
+    ArrowUp: [-1, 0],
+    ArrowRight: [0, 1],
+    ArrowLeft: [0, -1],
+    PageDown: [page, 0],
+    PageUp: [-page, 0],
+  };
+
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    if (editing || event.target !== event.currentTarget) return;
+    const step = steps[event.key];
+    const control = event.ctrlKey || event.metaKey;
+    if (step) {
+      const jump = control && step[0] !== 0 ? (step[0] > 0 ? items.length : -items.length) : step[0];
+      go(cursor.row + jump, cursor.column + step[1], event.shiftKey);
+    } else if (event.key === 'Home') go(control ? 0 : cursor.row, 0, event.shiftKey);
+    else if (event.key === 'End') go(control ? items.length - 1 : cursor.row, columns.length - 1, event.shiftKey);
+    else if (event.key === ' ' && current) choose(withToggled(chosen, [current.id], !isChosen(chosen, current.id)));
+    else if (event.key === 'Enter') open();
+    else if (event.key === 'F2' && column?.kind === 'field' && column.edit) setEditing(true);
+    else if (control && event.key.toLowerCase() === 'a') choose({ all: true, ids: new Set() });
+    else if (control && event.key.toLowerCase() === 'c') copyCells();
+    else if (event.key === 'Escape') {
+      clear();
+      choose({ all: false, ids: new Set() });
+    } else if (!control && event.key === 'e') props.act('change');
+    else if (!control && event.key === 'p') {
+      if (isKnotRange) props.publishKnots(rangeIds, knotColumns);
+      else props.act('publish');
+    } else return;
+    event.preventDefault();
+  };
+
+  /** The range as tab-separated text, as spreadsheets take it. */
+  const copyCells = () => {
+    const part = range ?? { top: cursor.row, bottom: cursor.row, left: cursor.column, right: cursor.column };
+    const cell = (item: FoundItem, one: Column): string => {
+      if (one.kind === 'knot') return item.knots.find((knot) => knot.accountId === one.accountId)?.state ?? 'none';
+      if (one.kind === 'check') return '';
+      if (one.id === 'price' || one.id === 'cost')
+        return item[one.id] === null ? '' : (Number(item[one.id]) / 100).toFixed(2);
+      if (one.id === 'updated') return item.updatedAt;
+      return String(
+        item[one.id as 'title' | 'sku' | 'brand' | 'category' | 'location' | 'quantity' | 'condition'] ?? '',
+      ); // the remaining field columns are fields of the item
+    };
+    const text = items.slice(part.top, part.bottom + 1).map((item) =>
+      columns
+        .slice(part.left, part.right + 1)
+        .map((one) => cell(item, one))
+        .join('\t'),
+    );
+    void navigator.clipboard?.writeText(text.join('\n'));
+  };
+
+  return (
+    <>
+      {isKnotRange && rangeIds.length > 0 ? (
+        <div className="flex items-center gap-2 border-b border-base-300 bg-base-200 px-4 py-1.5">
+          <span className="figures font-medium" role="status">
+            {rangeIds.length * knotColumns.length} knots
+          </span>
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            onClick={() => props.publishKnots(rangeIds, knotColumns)}
+          >
+            Publish these
+          </button>
+        </div>
+      ) : null}
+      <div
+        ref={scroller}
+        role="grid"
+        aria-label="Inventory"
+        aria-rowcount={total + 1}
+        aria-colcount={columns.length}
+        aria-multiselectable="true"
+        aria-activedescendant={current && column ? `cell-${current.id}-${column.id}` : undefined}
+        tabIndex={0}
+        onKeyDown={onKeyDown}
+        className="h-[calc(100vh-8.6rem)] overflow-auto outline-offset-[-2px]"
+      >
+        <div role="rowgroup" className="sticky top-0 z-10 bg-base-200" style={{ minWidth: width }}>
+          <div
+            role="row"
+            aria-rowindex={1}
+            className="grid border-b border-base-300"
+            style={{ gridTemplateColumns: template }}
+          >
+            {columns.map((one) => (
+              <Heading key={one.id} column={one} sort={sort} onSort={props.onSort} resize={props.resize} />
+            ))}
+          </div>
+        </div>
+        <div role="rowgroup" style={{ height: virtual.getTotalSize(), minWidth: width, position: 'relative' }}>
+          {rows.map((row) => {
+            const item = items[row.index];
+            if (!item) return null;
+            const on = isChosen(chosen, item.id);
+            return (
+              <div
+                key={item.id}
+                role="row"
+                aria-rowindex={row.index + 2}
+                aria-selected={on}
+                className={`absolute grid w-full border-b border-base-300/60 ${on ? 'bg-base-300/60' : 'hover:bg-base-200'}`}
+                style={{ gridTemplateColumns: template, height: rowHeight, transform: `translateY(${row.start}px)` }}
+              >
+                {columns.map((one, index) => {
+                  const here = cursor.row === row.index && cursor.column === index;
+                  const inside = isKnotRange && inRange(range, row.index, index);
+                  return (
+                    <div
+                      key={one.id}
+                      id={`cell-${item.id}-${one.id}`}
+                      role="gridcell"
+                      aria-colindex={index + 1}
+                      tabIndex={-1}
+                      className={`flex h-full min-w-0 items-center px-2 ${one.kind === 'knot' ? 'justify-center border-l border-base-300/60' : ''} ${one.kind === 'field' && one.align ? 'justify-end' : ''} ${one.id === 'title' ? 'cursor-pointer' : ''} ${here ? 'outline-2 outline-offset-[-2px] outline-base-content/70' : ''} ${inside ? 'bg-base-300' : ''}`}
+                      onMouseDown={(event) => {
+                        go(row.index, index, event.shiftKey);
+                        scroller.current?.focus();
+                        if (!(event.target instanceof HTMLInputElement)) event.preventDefault();
+                      }}
+                      onClick={() => one.id === 'title' && router.push(`/items/${item.id}`)}
+                      onDoubleClick={() => one.kind === 'field' && one.edit && setEditing(true)}
+                      onKeyDown={undefined}
+                    >
+                      {here && editing && one.kind === 'field' && one.edit ? (
+                        <CellEditor
+                          item={item}
+                          field={one.edit}
+                          done={(saved) => {
+                            setEditing(false);
+                            if (saved) props.saved();
+                            scroller.current?.focus();
+                          }}
+                        />
+                      ) : (
+                        <NetCell
+                          item={item}
+                          column={one}
+                          chosen={on}
+                          toggle={() => choose(withToggled(chosen, [item.id], !on))}
+                        />
+                      )}
+                    </div>
+                  );
+                })}
+              </div>
+            );
+          })}
+        </div>
+      </div>
+    </>
+  );
+}
+
+function Heading({
+  column,
+  sort,
+  onSort,
+  resize,
+}: {
+  column: Column;
+  sort: Props['sort'];
+  onSort: Props['onSort'];
+  resize: Props['resize'];
+}) {
+  const by = column.kind === 'field' ? column.sort : undefined;
+  const sorted = by !== undefined && sort.by === by;
+  const drag = (event: React.PointerEvent) => {
+    const from = event.clientX;
+    const start = column.width;
+    const onMove = (now: PointerEvent) => resize(column.id, Math.max(44, start + now.clientX - from));
+    const stop = () => window.removeEventListener('pointermove', onMove);
+    window.addEventListener('pointermove', onMove);
+    window.addEventListener('pointerup', stop, { once: true });
+    event.preventDefault();
+  };
+  return (
+    <div
+      role="columnheader"
+      aria-sort={sorted ? (sort.dir === 'asc' ? 'ascending' : 'descending') : undefined}
+      className={`relative flex h-8 min-w-0 items-center px-2 text-[12px] font-medium ${column.kind === 'knot' ? 'justify-center border-l border-base-300/60' : ''} ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
+    >
+      {by ? (
+        <button type="button" className="flex items-center gap-1 truncate hover:underline" onClick={() => onSort(by)}>
+          {column.label}
+          {sorted ? (
+            sort.dir === 'asc' ? (
+              <ArrowUp size={12} aria-hidden="true" />
+            ) : (
+              <ArrowDown size={12} aria-hidden="true" />
+            )
+          ) : null}
+        </button>
+      ) : column.kind === 'check' ? (
+        <span className="sr-only">{column.label}</span>
+      ) : (
+        <span className="truncate" title={column.label}>
+          {column.label}
+        </span>
+      )}
+      {column.kind === 'check' ? null : (
+        <span
+          aria-hidden="true"
+          onPointerDown={drag}
+          className="absolute top-1 right-0 h-6 w-1.5 cursor-col-resize border-r border-base-300"
+        />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,73 @@
+'use client';
+
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import type { Cause } from '@/services/outbox';
+import { api } from '@/ui/api';
+import { Knot } from '@/ui/knot';
+import { useNotice } from '@/ui/providers';
+import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+
+/** What needs a person, grouped by cause, with the one mend for all of the same cause. */
+export function Attention() {
+  const client = useQueryClient();
+  const notice = useNotice();
+  const causes = useQuery({
+    queryKey: ['causes'],
+    queryFn: () => api<{ causes: Cause[] }>('/causes'),
+    refetchInterval: 4_000,
+  });
+  const retry = async (cause: Cause) => {
+    try {
+      const { queued } = await api<{ queued: number }>('/jobs/retry', {
+        method: 'POST',
+        body: { account: cause.accountId, message: cause.message },
+      });
+      notice(`${queued} queued again`);
+    } catch (error) {
+      notice(error instanceof Error ? error.message : 'That did not work');
+    }
+    await client.invalidateQueries();
+  };
+  return (
+    <>
+      <PageHead title="Attention" />
+      {causes.isPending ? <Loading what="what needs you" /> : null}
+      {causes.isError ? <Failed error={causes.error} retry={() => void causes.refetch()} /> : null}
+      {causes.data?.causes.length === 0 ? (
+        <Empty title="Nothing needs you">
+          <p>When a marketplace refuses something, the reason and its mend stand here.</p>
+        </Empty>
+      ) : null}
+      <ol>
+        {causes.data?.causes.map((cause) => (
+          <li key={`${cause.accountId}${cause.message}`} className="border-b border-base-300 px-4 py-3">
+            <div className="flex items-center gap-3">
+              <Knot state="attention" />
+              <h2 className="font-semibold">{cause.message}</h2>
+              <span className="quiet figures">
+                {cause.count} {cause.count === 1 ? 'listing' : 'listings'} on {cause.accountName}
+              </span>
+              <button type="button" className="btn btn-sm ml-auto" onClick={() => void retry(cause)}>
+                Try {cause.count === 1 ? 'it' : `all ${cause.count}`} again
+              </button>
+            </div>
+            {cause.mend ? <p className="mt-1 pl-7">To mend it: {cause.mend}.</p> : null}
+            <ul className="mt-1 flex flex-wrap gap-x-4 gap-y-0.5 pl-7">
+              {cause.items.map((item) => (
+                <li key={item.id} className="max-w-72 truncate">
+                  <Link className="underline" href={`/items/${item.id}${cause.field ? `#row-${cause.field}` : ''}`}>
+                    {item.title || item.sku}
+                  </Link>
+                </li>
+              ))}
+              {cause.count > cause.items.length ? (
+                <li className="quiet">and {cause.count - cause.items.length} more</li>
+              ) : null}
+            </ul>
+          </li>
+        ))}
+      </ol>
+    </>
+  );
+}

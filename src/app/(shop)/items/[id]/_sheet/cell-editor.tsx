@@ -1,0 +1,264 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
+import type { Item } from '@/core/item/item';
+import type { Json } from '@/core/json';
+import type { SheetColumn, SheetField } from '@/services/item-sheet';
+import { Chips } from '@/ui/chips';
+import { SearchList } from '@/ui/search-list';
+import { NarrowVariations } from './narrow-variations';
+import { PhotoChoice } from './photo-choice';
+import { readTyped } from './read-typed';
+import { written } from './shown';
+
+const RichEditor = dynamic(() => import('./rich-editor'), {
+  loading: () => <p className="quiet p-2">Loading the editor …</p>,
+});
+
+type Props = {
+  item: Item;
+  column: SheetColumn;
+  field: SheetField;
+  anchor: DOMRect;
+  write: (value: Json | undefined) => Promise<void>;
+  close: () => void;
+};
+
+/** Where the editor stands: at its cell, wide enough to write in, inside the window. */
+function place(anchor: DOMRect, height: number): React.CSSProperties {
+  const width = Math.min(460, window.innerWidth - 24);
+  return {
+    width,
+    left: Math.max(12, Math.min(anchor.left, window.innerWidth - width - 12)),
+    top: Math.max(56, Math.min(anchor.top, window.innerHeight - height - 52)),
+  };
+}
+
+/** The real editor of one marketplace's value: text with its limit, a list that is searched, chips, dates, photos. */
+export function CellEditor(props: Props) {
+  const { field, column, anchor, write, close } = props;
+  const box = useRef<HTMLDivElement>(null);
+  const [style, setStyle] = useState<React.CSSProperties>(() => place(anchor, 200));
+  const [problem, setProblem] = useState('');
+  useLayoutEffect(() => {
+    const fit = () => setStyle(place(anchor, box.current?.offsetHeight ?? 200));
+    fit();
+    const watch = new ResizeObserver(fit);
+    if (box.current) watch.observe(box.current);
+    return () => watch.disconnect();
+  }, [anchor]);
+  const save = async (value: Json | undefined) => {
+    try {
+      await write(value);
+      close();
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : 'Not saved');
+    }
+  };
+  return (
+    <div
+      ref={box}
+      role="dialog"
+      aria-label={`${field.label} on ${column.name}`}
+      style={style}
+      className="fixed z-30 max-h-[80vh] overflow-auto rounded border border-base-300 bg-base-100 p-3 shadow-xl"
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape') return;
+        event.stopPropagation();
+        close();
+      }}
+      onBlur={(event) => {
+        if (event.relatedTarget instanceof Node && !event.currentTarget.contains(event.relatedTarget)) close();
+      }}
+    >
+      <p className="mb-2 flex items-baseline gap-2">
+        <b className="font-medium">{field.label}</b> <span className="quiet">on {column.name}</span>
+      </p>
+      <Editor {...props} save={save} setProblem={setProblem} />
+      {problem ? (
+        <p role="alert" className="mt-1 text-error">
+          {problem}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+type EditorProps = Props & { save: (value: Json | undefined) => Promise<void>; setProblem: (text: string) => void };
+
+function Editor(props: EditorProps) {
+  const { field, column, item, save } = props;
+  const list = Array.isArray(field.value) ? field.value.map(String) : [];
+  switch (field.type) {
+    case 'choice':
+      return (
+        <>
+          <SearchList
+            label={`${field.label} on ${column.name}`}
+            choices={field.choices ?? []}
+            chosen={[String(field.value)]}
+            choose={(id) => void save(id)}
+          />
+          <Foot {...props} />
+        </>
+      );
+    case 'boolean':
+      return (
+        <div className="flex gap-2">
+          {[true, false].map((value) => (
+            <button
+              key={String(value)}
+              type="button"
+              // biome-ignore lint/a11y/noAutofocus: opened by the person who is going to choose
+              autoFocus={field.value === value}
+              className="btn btn-sm"
+              aria-pressed={field.value === value}
+              onClick={() => void save(value)}
+            >
+              {value ? 'Yes' : 'No'}
+            </button>
+          ))}
+          <Foot {...props} />
+        </div>
+      );
+    case 'choices':
+      return <Several {...props} first={list} />;
+    case 'list':
+      return <Words {...props} first={list} />;
+    case 'photos':
+      return <PhotoChoice {...props} photos={item.photos} first={list} />;
+    case 'variations':
+      return <NarrowVariations {...props} />;
+    case 'rich':
+      return <Rich {...props} />;
+    default:
+      return <Text {...props} />;
+  }
+}
+
+function Foot({ field, save, close, children }: EditorProps & { children?: ReactNode }) {
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-2">
+      {children}
+      {field.origin === 'own' ? (
+        <button type="button" className="btn btn-sm" onClick={() => void save(undefined)}>
+          Follow the item again
+        </button>
+      ) : null}
+      <button type="button" className="btn btn-ghost btn-sm" onClick={close}>
+        Cancel
+      </button>
+    </div>
+  );
+}
+
+function Text(props: EditorProps) {
+  const { field, column, save, setProblem } = props;
+  const [text, setText] = useState(() => written(field, column));
+  const long = field.type === 'long';
+  const wide = long || field.field === 'title';
+  const send = () => {
+    const read = readTyped(field, column, text);
+    if ('problem' in read) setProblem(read.problem);
+    else void save(read.value);
+  };
+  const shared = {
+    'aria-label': `${field.label} on ${column.name}`,
+    autoFocus: true,
+    value: text,
+    dir: 'auto' as const,
+    onKeyDown: (event: React.KeyboardEvent) => {
+      if (event.key !== 'Enter' || (long && !event.ctrlKey)) return;
+      event.preventDefault();
+      send();
+    },
+  };
+  const length = [...text].length;
+  return (
+    <>
+      {wide ? (
+        <textarea
+          {...shared}
+          rows={long ? 8 : 3}
+          className="textarea textarea-sm w-full"
+          onChange={(event) => setText(long ? event.target.value : event.target.value.replace(/\n/g, ' '))}
+        />
+      ) : (
+        <input
+          {...shared}
+          type={field.type === 'date' ? 'date' : 'text'}
+          className="input input-sm w-full"
+          onChange={(event) => setText(event.target.value)}
+        />
+      )}
+      <Foot {...props}>
+        <button type="button" className="btn btn-primary btn-sm" onClick={send}>
+          Keep for {column.name}
+        </button>
+        {field.max !== undefined && wide ? (
+          <span className={`figures text-[12px] ${length > field.max ? 'text-error' : 'quiet'}`}>
+            {length}/{field.max}
+          </span>
+        ) : null}
+      </Foot>
+    </>
+  );
+}
+
+function Rich(props: EditorProps) {
+  const { field, column, save } = props;
+  const [html, setHtml] = useState(String(field.value ?? ''));
+  return (
+    <>
+      <RichEditor label={`${field.label} on ${column.name}`} value={html} change={setHtml} />
+      <Foot {...props}>
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => void save(html)}>
+          Keep for {column.name}
+        </button>
+      </Foot>
+    </>
+  );
+}
+
+function Words(props: EditorProps & { first: string[] }) {
+  const { field, column, save, first } = props;
+  const [words, setWords] = useState(first);
+  return (
+    <>
+      <Chips
+        label={`${field.label} on ${column.name}`}
+        values={words}
+        change={setWords}
+        max={field.max}
+        autoFocus
+        onDone={() => void save(words)}
+      />
+      <Foot {...props}>
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => void save(words)}>
+          Keep for {column.name}
+        </button>
+      </Foot>
+    </>
+  );
+}
+
+function Several(props: EditorProps & { first: string[] }) {
+  const { field, column, save, first } = props;
+  const [chosen, setChosen] = useState(first);
+  return (
+    <>
+      <SearchList
+        label={`${field.label} on ${column.name}`}
+        choices={field.choices ?? []}
+        chosen={chosen}
+        choose={(id) => setChosen(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id])}
+      />
+      <Foot {...props}>
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => void save(chosen)}>
+          Keep {chosen.length} for {column.name}
+        </button>
+      </Foot>
+    </>
+  );
+}

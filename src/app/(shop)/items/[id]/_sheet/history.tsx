@@ -1,0 +1,116 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { RotateCcw } from 'lucide-react';
+import type { HistoryEntry } from '@/services/item-history';
+import { api } from '@/ui/api';
+import { When } from '@/ui/format';
+import { useNotice } from '@/ui/providers';
+import { Failed, Loading } from '@/ui/states';
+
+const whyWords: Record<string, string> = {
+  typing: '',
+  bulk: 'in a bulk change',
+  undo: 'taken back',
+  sale: 'by a sale',
+  marketplace: 'on the marketplace',
+  import: 'from a file',
+};
+const outcomes: Record<Extract<HistoryEntry, { kind: 'answer' }>['outcome'], string> = {
+  created: 'took the listing',
+  changed: 'took the changes',
+  ended: 'ended the listing',
+  nothing: 'had it like that already',
+  failed: 'refused',
+  skipped: 'was skipped',
+};
+
+const plain = (value: unknown): string => {
+  if (value === null || value === undefined || value === '') return 'nothing';
+  const text =
+    typeof value === 'string'
+      ? value.replace(/<[^>]+>/g, ' ')
+      : Array.isArray(value)
+        ? `${value.length} entries`
+        : JSON.stringify(value);
+  return text.length > 90 ? `${text.slice(0, 88)}…` : text;
+};
+
+const isObject = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** What changed in words; of a field with many names in it only those that changed. */
+function difference(from: unknown, to: unknown): string {
+  if (!isObject(from) || !isObject(to)) return `${plain(from)} → ${plain(to)}`;
+  const names = [...new Set([...Object.keys(from), ...Object.keys(to)])].filter(
+    (name) => JSON.stringify(from[name]) !== JSON.stringify(to[name]),
+  );
+  return names.map((name) => `${name}: ${plain(from[name])} → ${plain(to[name])}`).join('; ');
+}
+
+const canReturn = (field: string) => !['created', 'quantity', 'place'].includes(field);
+
+type Props = { itemId: number; accountName: (id: number) => string; changed: () => void };
+
+/** Who changed what and when, and what each marketplace answered; each change can be returned in one step. */
+export function History({ itemId, accountName, changed }: Props) {
+  const notice = useNotice();
+  const { data, isPending, isError, error, refetch } = useQuery({
+    queryKey: ['history', itemId],
+    queryFn: () => api<{ history: HistoryEntry[] }>(`/items/${itemId}/history`),
+  });
+  if (isPending) return <Loading what="the history" />;
+  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  const back = async (id: number) => {
+    try {
+      const { field } = await api<{ field: string }>(`/items/${itemId}/history/${id}/return`, { method: 'POST' });
+      notice(`${field} is what it was before`);
+      changed();
+      await refetch();
+    } catch (problem) {
+      notice(problem instanceof Error ? problem.message : 'Not brought back');
+    }
+  };
+  return (
+    <ol className="min-h-0 flex-1 space-y-1 overflow-auto p-4" aria-label="History">
+      {data.history.map((entry) => (
+        <li key={`${entry.kind}-${entry.id}`} className="group flex gap-3">
+          <span className="quiet w-32 shrink-0">
+            <When at={entry.at} />
+          </span>
+          {entry.kind === 'answer' ? (
+            <span className={entry.outcome === 'failed' ? 'text-warning' : ''}>
+              <b className="font-medium">{accountName(entry.accountId)}</b> {outcomes[entry.outcome]}
+              {entry.fields.length ? `: ${entry.fields.join(', ')}` : ''}
+              {entry.message ? `: ${entry.message}` : ''}
+              {entry.mend ? ` – ${entry.mend}` : ''}
+            </span>
+          ) : (
+            <span className="flex-1">
+              <b className="font-medium">{entry.byName}</b>{' '}
+              {entry.field === 'created'
+                ? 'recorded the item'
+                : entry.field === 'place'
+                  ? entry.to
+                    ? 'added the item'
+                    : 'left the item out'
+                  : `changed ${entry.field}`}
+              {entry.accountId ? ` on ${accountName(entry.accountId)}` : ''} {whyWords[entry.why] ?? ''}
+              {entry.field === 'created' || entry.field === 'place' ? '' : `: ${difference(entry.from, entry.to)}`}
+            </span>
+          )}
+          {entry.kind === 'change' && entry.why !== 'sale' && canReturn(entry.field) ? (
+            <button
+              type="button"
+              className="btn btn-ghost btn-xs"
+              aria-label={`Bring ${entry.field} back to ${plain(entry.from)}`}
+              onClick={() => void back(entry.id)}
+            >
+              <RotateCcw size={12} aria-hidden="true" /> bring back
+            </button>
+          ) : null}
+        </li>
+      ))}
+    </ol>
+  );
+}

@@ -1,0 +1,117 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import type { Item, ItemPatch } from '@/core/item/item';
+import { parseLength, parseSides } from '@/core/measure/length';
+import type { Box } from '@/core/measure/parcel';
+import { formatWeight, parseWeight } from '@/core/measure/weight';
+import type { Quote } from '@/core/price/postage';
+import { api } from '@/ui/api';
+import { Price } from '@/ui/format';
+import { Typed } from './typed';
+
+type Props = { id: string; item: Item; change: (patch: ItemPatch) => void; flush: () => void };
+
+/** Weight in any unit, read as it is typed. */
+export function WeightCell({ id, item, change, flush }: Props) {
+  return (
+    <Typed
+      id={id}
+      label="Weight, with its unit"
+      placeholder="540 g or 1 lb 3 oz"
+      value={item.weightGrams === null ? '' : formatWeight(item.weightGrams)}
+      parse={(text) => (text.trim() === '' || parseWeight(text) !== null ? null : 'Write 540 g, 1.2 kg or 1 lb 3 oz')}
+      change={(text) => change({ weightGrams: text.trim() === '' ? null : parseWeight(text) })}
+      flush={flush}
+    />
+  );
+}
+
+const centimetres = (millimetres: number | null) => (millimetres === null ? '' : `${millimetres / 10} cm`);
+
+/** The parcel's sides: one by one, all three in one go, or those of a box; with what the carriers ask for it. */
+export function SizeCell({ id, item, change, flush }: Props) {
+  const boxes = useQuery({
+    queryKey: ['boxes'],
+    queryFn: () => api<{ boxes: (Box & { id: number })[] }>('/boxes'),
+    staleTime: 60_000,
+  });
+  const side = (field: 'lengthMm' | 'widthMm' | 'heightMm', name: string) => (
+    <Typed
+      id={`${id}-${field}`}
+      label={name}
+      placeholder={name}
+      value={centimetres(item[field])}
+      parse={(text) =>
+        text.trim() === '' || parseLength(text) !== null || (field === 'lengthMm' && parseSides(text))
+          ? null
+          : 'Write 19,5 cm or 7 1/2 in'
+      }
+      change={(text) => {
+        const all = field === 'lengthMm' ? parseSides(text) : null;
+        if (all) change({ lengthMm: all[0], widthMm: all[1], heightMm: all[2] });
+        else change({ [field]: text.trim() === '' ? null : parseLength(text) });
+      }}
+      flush={flush}
+    />
+  );
+  return (
+    <div className="space-y-1">
+      <div className="grid grid-cols-3 gap-1">
+        {side('lengthMm', 'Length')}
+        {side('widthMm', 'Width')}
+        {side('heightMm', 'Height')}
+      </div>
+      <div className="flex flex-wrap items-center gap-2 text-[12px]">
+        {boxes.data?.boxes.length ? (
+          <select
+            aria-label="Box"
+            className="select select-xs w-32"
+            value=""
+            onChange={(event) => {
+              const box = boxes.data.boxes.find((one) => String(one.id) === event.target.value);
+              if (!box) return;
+              change({ lengthMm: box.lengthMm, widthMm: box.widthMm, heightMm: box.heightMm });
+              flush();
+            }}
+          >
+            <option value="">Take a box …</option>
+            {boxes.data.boxes.map((box) => (
+              <option key={box.id} value={box.id}>
+                {box.name}, {box.lengthMm / 10} × {box.widthMm / 10} × {box.heightMm / 10} cm
+              </option>
+            ))}
+          </select>
+        ) : null}
+        <Quotes item={item} />
+      </div>
+    </div>
+  );
+}
+
+function Quotes({ item }: { item: Item }) {
+  const { weightGrams, lengthMm, widthMm, heightMm } = item;
+  const params = new URLSearchParams({ grams: String(weightGrams ?? 0) });
+  if (lengthMm && widthMm && heightMm) {
+    params.set('lengthMm', String(lengthMm));
+    params.set('widthMm', String(widthMm));
+    params.set('heightMm', String(heightMm));
+  }
+  const { data } = useQuery({
+    queryKey: ['quotes', params.toString()],
+    queryFn: () => api<{ quotes: Quote[] }>(`/postage?${params}`),
+    enabled: Boolean(weightGrams),
+    staleTime: 60_000,
+  });
+  if (!weightGrams || !data?.quotes.length) return null;
+  return (
+    <span className="quiet">
+      {data.quotes.map((quote, index) => (
+        <span key={quote.carrier}>
+          {index ? ' · ' : ''}
+          {quote.name} <Price amount={quote.amount} />
+        </span>
+      ))}
+    </span>
+  );
+}

@@ -1,0 +1,290 @@
+'use client';
+
+import {
+  type Announcements,
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  horizontalListSortingStrategy,
+  SortableContext,
+  sortableKeyboardCoordinates,
+} from '@dnd-kit/sortable';
+import { ImagePlus, Smartphone } from 'lucide-react';
+import dynamic from 'next/dynamic';
+import { useCallback, useMemo, useRef, useState } from 'react';
+import type { Photo } from '@/core/item/item';
+import { api } from '@/ui/api';
+import { useNotice } from '@/ui/providers';
+import { Failed, Loading } from '@/ui/states';
+import { uploadAll } from '@/ui/upload';
+import { FlawDialog } from './flaw-dialog';
+import { PhoneDialog } from './phone-dialog';
+import { PhotoTile } from './photo-tile';
+
+const PhotoDesk = dynamic(() => import('./desk/photo-desk').then((module) => module.PhotoDesk), {
+  loading: () => <Loading what="the photo desk" />,
+});
+
+type Props = {
+  itemId: number;
+  photos: Photo[];
+  limits: { name: string; max: number }[];
+  conditionNote: string;
+  addToNote: (words: string) => void;
+  changed: () => Promise<unknown>;
+};
+
+/** The item's photos in their order; the first is the main one. Dropped, dragged, or moved with the keyboard. */
+export function PhotoStrip({ itemId, photos, limits, conditionNote, addToNote, changed }: Props) {
+  const [order, setOrder] = useState<string[] | null>(null);
+  const [upload, setUpload] = useState<{ done: number; total: number } | null>(null);
+  const [problems, setProblems] = useState<string[]>([]);
+  const [over, setOver] = useState(false);
+  const [open, setOpen] = useState<{ what: 'desk' | 'flaw'; index: number } | { what: 'phone' } | null>(null);
+  const stop = useRef(false);
+  const picker = useRef<HTMLInputElement>(null);
+  const notice = useNotice();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const hashes = useMemo(() => order ?? photos.map((photo) => photo.hash), [order, photos]);
+  // The same photo may stand twice: a place is the photo and how often it came before.
+  const places = useMemo(() => {
+    const seen = new Map<string, number>();
+    return hashes.map((hash) => {
+      const count = seen.get(hash) ?? 0;
+      seen.set(hash, count + 1);
+      return { hash, id: `${hash}-${count}` };
+    });
+  }, [hashes]);
+  const flaws = useMemo(() => new Map(photos.map((photo) => [photo.hash, photo.flaw])), [photos]);
+  const loose = [...flaws.values()].filter(
+    (words): words is string => Boolean(words) && !conditionNote.includes(words ?? ''),
+  );
+
+  const write = useCallback(
+    async (next: string[], undoable?: { text: string; before: string[] }) => {
+      setOrder(next);
+      try {
+        await api(`/items/${itemId}/photos`, { method: 'PUT', body: { photos: next } });
+        await changed();
+        if (undoable)
+          notice(undoable.text, {
+            label: 'Take back',
+            run: () => void write(undoable.before),
+          });
+      } catch (error) {
+        setProblems([error instanceof Error ? error.message : 'The order was not saved']);
+      }
+      setOrder(null);
+    },
+    [changed, itemId, notice],
+  );
+
+  const add = async (files: File[]) => {
+    setProblems([]);
+    stop.current = false;
+    let last = Date.now();
+    const refused = await uploadAll(
+      `/api/v1/items/${itemId}/photos`,
+      files,
+      (done) => {
+        setUpload({ done, total: files.length });
+        // What has arrived shows up every now and then, not after each file: the sheet is computed anew each time.
+        if (done > 0 && Date.now() - last > 1_500) {
+          last = Date.now();
+          void changed();
+        }
+      },
+      () => stop.current,
+    );
+    await changed();
+    setUpload(null);
+    setProblems(refused);
+  };
+
+  const place = (id: string | number) => places.findIndex((one) => one.id === id) + 1;
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `Photo ${place(active.id)} picked up`,
+    onDragOver: ({ active, over: target }) =>
+      target ? `Photo ${place(active.id)} is over place ${place(target.id)}` : undefined,
+    onDragEnd: ({ active, over: target }) =>
+      target ? `Photo ${place(active.id)} is put at place ${place(target.id)}` : undefined,
+    onDragCancel: ({ active }) => `Photo ${place(active.id)} stays where it was`,
+  };
+  const onDragEnd = ({ active, over: target }: DragEndEvent) => {
+    if (!target || active.id === target.id) return;
+    const ids = places.map((one) => one.id);
+    void write(arrayMove(hashes, ids.indexOf(String(active.id)), ids.indexOf(String(target.id))));
+  };
+  const remove = useCallback((at: number) => void write(hashes.filter((_, index) => index !== at)), [hashes, write]);
+  const edit = useCallback((index: number) => setOpen({ what: 'desk', index }), []);
+  const mark = useCallback((index: number) => setOpen({ what: 'flaw', index }), []);
+  const shown = open && open.what !== 'phone' ? hashes[open.index] : undefined;
+
+  return (
+    <section
+      aria-label="Photos"
+      className={`border-b border-base-300 px-4 py-2 ${over ? 'bg-base-300' : ''}`}
+      onDragOver={(event) => {
+        if (!event.dataTransfer.types.includes('Files')) return;
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault();
+        setOver(false);
+        if (event.dataTransfer.files.length) void add([...event.dataTransfer.files]);
+      }}
+    >
+      <div className="flex items-center gap-2 overflow-x-auto">
+        <DndContext
+          id="photos"
+          accessibility={{ announcements }}
+          sensors={sensors}
+          collisionDetection={closestCenter}
+          onDragEnd={onDragEnd}
+        >
+          <SortableContext items={places} strategy={horizontalListSortingStrategy}>
+            {places.map((one, index) => (
+              <PhotoTile
+                key={one.id}
+                id={one.id}
+                hash={one.hash}
+                index={index}
+                flaw={flaws.get(one.hash)}
+                outside={limits
+                  .filter((limit) => limit.max > 0 && index >= limit.max)
+                  .map((limit) => limit.name)
+                  .join(', ')}
+                remove={remove}
+                edit={edit}
+                mark={mark}
+              />
+            ))}
+          </SortableContext>
+        </DndContext>
+        <input
+          ref={picker}
+          type="file"
+          accept="image/*,.heic,.heif"
+          multiple
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="Photo files"
+          onChange={(event) =>
+            void add([...(event.target.files ?? [])]).then(() => {
+              if (picker.current) picker.current.value = '';
+            })
+          }
+        />
+        <button
+          type="button"
+          className="grid h-[84px] w-24 shrink-0 place-items-center rounded border border-dashed border-base-content/40 text-[12px] hover:bg-base-200"
+          onClick={() => picker.current?.click()}
+        >
+          <span className="grid justify-items-center gap-1">
+            <ImagePlus size={18} aria-hidden="true" />
+            Add photos
+          </span>
+        </button>
+        <div className="quiet ml-1 flex max-w-48 shrink-0 flex-col items-start gap-1 text-[12px]">
+          <button
+            type="button"
+            className="flex items-center gap-1 underline"
+            onClick={() => setOpen({ what: 'phone' })}
+          >
+            <Smartphone size={13} aria-hidden="true" /> From the phone
+          </button>
+          {hashes.length > 0 ? (
+            <button
+              type="button"
+              className="underline"
+              onClick={() => void write([], { text: 'All photos are removed; the originals are kept', before: hashes })}
+            >
+              Remove all {hashes.length}
+            </button>
+          ) : (
+            'Drop pictures here or choose files. The first one is the main photo.'
+          )}
+        </div>
+        {upload ? (
+          <p role="status" className="ml-2 shrink-0">
+            Uploading {Math.min(upload.done + 1, upload.total)} of {upload.total} …{' '}
+            <button
+              type="button"
+              className="underline"
+              onClick={() => {
+                stop.current = true;
+              }}
+            >
+              stop
+            </button>
+          </p>
+        ) : null}
+      </div>
+      {loose.length ? (
+        <p className="mt-1 flex flex-wrap items-center gap-2 text-[12px]">
+          Flaws that the condition note does not name:
+          {loose.map((words) => (
+            <button key={words} type="button" className="btn btn-xs" onClick={() => addToNote(words)}>
+              Add “{words}”
+            </button>
+          ))}
+        </p>
+      ) : null}
+      {problems.map((problem) => (
+        <p key={problem} role="alert" className="mt-1 text-error">
+          {problem}
+        </p>
+      ))}
+      {open?.what === 'phone' ? (
+        <PhoneDialog
+          itemId={itemId}
+          close={() => {
+            setOpen(null);
+            void changed();
+          }}
+        />
+      ) : null}
+      {open?.what === 'flaw' && shown ? (
+        <FlawDialog
+          itemId={itemId}
+          hash={shown}
+          words={flaws.get(shown) ?? ''}
+          close={() => setOpen(null)}
+          changed={changed}
+        />
+      ) : null}
+      {open?.what === 'desk' ? (
+        shown ? (
+          <PhotoDesk
+            itemId={itemId}
+            hash={shown}
+            place={open.index}
+            count={hashes.length}
+            go={(index) => setOpen({ what: 'desk', index })}
+            close={() => setOpen(null)}
+            changed={changed}
+            append={async (original) => {
+              const { item } = await api<{ item: { photos: Photo[] } }>(`/items/${itemId}`);
+              await write([...item.photos.map((photo) => photo.hash), original]);
+            }}
+            restore={(original) => write(hashes.map((one, index) => (index === open.index ? original : one)))}
+          />
+        ) : (
+          <Failed error={new Error('This photo is not here any more')} />
+        )
+      ) : null}
+    </section>
+  );
+}

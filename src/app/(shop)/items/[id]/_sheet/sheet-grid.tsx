@@ -1,0 +1,227 @@
+'use client';
+
+import { useCallback, useRef } from 'react';
+import type { Item, ItemPatch } from '@/core/item/item';
+import type { Json } from '@/core/json';
+import type { SheetColumn, SheetField } from '@/services/item-sheet';
+import type { Words } from '@/services/words';
+import { api } from '@/ui/api';
+import { useNotice } from '@/ui/providers';
+import { ColumnHead } from './column-head';
+import { MarketCell } from './market-cell';
+import { MasterCell } from './master-cell';
+import { NetFoot } from './net-foot';
+import { readTyped } from './read-typed';
+import type { SheetRow } from './rows';
+import { written } from './shown';
+import type { SaveState } from './use-autosave';
+import { useSheetKeys } from './use-sheet-keys';
+
+type Props = {
+  item: Item;
+  rows: SheetRow[];
+  columns: SheetColumn[];
+  words: Words | undefined;
+  save: {
+    state: SaveState;
+    change: (patch: ItemPatch) => void;
+    flush: () => Promise<void>;
+  };
+  again: () => Promise<unknown>;
+  mapCategory: (column: SheetColumn, categoryId: string) => Promise<void>;
+  narrowedTo: number | null;
+  narrow: (accountId: number) => void;
+  hide: (accountId: number) => void;
+  compare: (rowId: string) => void;
+  look: (accountId: number, tab: 'preview' | 'price') => void;
+  leaveOut: (column: SheetColumn) => void;
+  end: (column: SheetColumn) => void;
+  takeModel: (column: SheetColumn, from: number) => void;
+  openVariations: () => void;
+};
+
+const noField: SheetField | undefined = undefined;
+
+/** Fields × marketplaces. The item's own column stays in view; the marketplaces scroll beside it. */
+export function SheetGrid(props: Props) {
+  const { item, rows, columns, words, save, again, mapCategory, narrowedTo } = props;
+  const notice = useNotice();
+  const undoList = useRef<{ accountId: number; field: string; value: Json | undefined }[]>([]);
+  const settle = useCallback(() => save.flush(), [save.flush]);
+  const flush = useCallback(() => void save.flush(), [save.flush]);
+  const moved = useCallback(() => void again(), [again]);
+
+  const send = useCallback(
+    async (accountId: number, field: string, value: Json | undefined) => {
+      await save.flush();
+      await api(`/items/${item.id}/listings/${accountId}`, {
+        method: 'PUT',
+        body: value === undefined ? { field } : { field, value },
+      });
+      await again();
+    },
+    [again, item.id, save.flush],
+  );
+  const write = useCallback(
+    async (column: SheetColumn, field: SheetField, value: Json | undefined) => {
+      undoList.current.push({
+        accountId: column.accountId,
+        field: field.field,
+        value: field.origin === 'own' ? field.value : undefined,
+      });
+      await send(column.accountId, field.field, value);
+    },
+    [send],
+  );
+  const cell = (row: number, column: number) => {
+    const there = columns[column - 1];
+    const field = there ? rows[row]?.fieldOf(there) : noField;
+    return there && field && field.type !== 'fixed' ? { there, field } : null;
+  };
+  const onKeyDown = useSheetKeys({
+    rows: rows.length,
+    columns: columns.length,
+    copy: (row, column) => {
+      const found = cell(row, column);
+      return found && written(found.field, found.there);
+    },
+    paste: (row, column, text) => {
+      const found = cell(row, column);
+      if (!found) return;
+      const read = readTyped(found.field, found.there, text.replace(/\t.*$/s, ''));
+      if ('problem' in read) notice(`${found.field.label} on ${found.there.name}: ${read.problem}`);
+      else void write(found.there, found.field, read.value).catch((error: unknown) => notice(String(error)));
+    },
+    clear: (row, column) => {
+      const found = cell(row, column);
+      if (found?.field.origin === 'own') void write(found.there, found.field, undefined);
+    },
+    undo: () => {
+      const last = undoList.current.pop();
+      if (!last) return notice('Nothing to take back in the marketplaces’ columns');
+      void send(last.accountId, last.field, last.value).then(() => notice('Taken back'));
+    },
+  });
+
+  return (
+    <section
+      className="min-h-0 flex-1 overflow-auto"
+      aria-label="Fields and marketplaces"
+      tabIndex={0}
+      onKeyDown={onKeyDown}
+    >
+      <table className="w-full table-fixed text-[13px] border-separate border-spacing-0">
+        <colgroup>
+          <col style={{ width: 112 }} />
+          <col style={{ width: 318 }} />
+          {columns.map((column) => (
+            <col key={column.accountId} style={{ width: 196 }} />
+          ))}
+        </colgroup>
+        <thead className="sticky top-0 z-20 bg-base-200">
+          <tr>
+            <th
+              scope="col"
+              className="sticky left-0 z-20 border-b border-base-300 bg-base-200 px-3 py-1.5 text-left align-top font-medium"
+            >
+              Field
+            </th>
+            <th
+              scope="col"
+              className="sticky left-[112px] z-20 border-r border-b border-base-300 bg-base-200 px-2 py-1.5 text-left align-top font-medium"
+            >
+              Item
+            </th>
+            {columns.map((column) => (
+              <ColumnHead
+                key={column.accountId}
+                column={column}
+                others={columns.filter((one) => one !== column)}
+                narrowed={narrowedTo === column.accountId}
+                narrow={() => props.narrow(column.accountId)}
+                hide={() => props.hide(column.accountId)}
+                look={() => props.look(column.accountId, 'preview')}
+                leaveOut={() => props.leaveOut(column)}
+                end={() => props.end(column)}
+                takeModel={(from) => props.takeModel(column, from)}
+              />
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, index) => (
+            <tr key={row.id} id={`row-${row.id}`}>
+              <th
+                scope="row"
+                className="sticky left-0 z-[5] border-b border-base-300/60 bg-base-100 px-3 py-1.5 text-left align-top font-medium wrap-anywhere"
+              >
+                <button
+                  type="button"
+                  tabIndex={-1}
+                  className="text-left hover:underline"
+                  title="Spread this row out over all marketplaces"
+                  onClick={() => props.compare(row.id)}
+                >
+                  {row.label}
+                </button>
+              </th>
+              <td
+                data-cell={`${index}/0`}
+                className="sticky left-[112px] z-[5] border-r border-b border-base-300/60 bg-base-100 px-2 py-1 align-top"
+              >
+                <MasterCell
+                  row={row}
+                  item={item}
+                  words={words}
+                  change={save.change}
+                  flush={flush}
+                  settle={settle}
+                  stockMoved={moved}
+                  openVariations={props.openVariations}
+                />
+                {save.state.kind === 'refused' && save.state.field === row.id ? (
+                  <p role="alert" className="text-error">
+                    {save.state.message}
+                  </p>
+                ) : null}
+              </td>
+              {columns.map((column, at) => (
+                <td
+                  key={column.accountId}
+                  data-cell={`${index}/${at + 1}`}
+                  className="border-b border-l border-base-300/60 px-1 py-1 align-top"
+                >
+                  <MarketCell
+                    item={item}
+                    column={column}
+                    field={row.fieldOf(column)}
+                    write={write}
+                    mapCategory={mapCategory}
+                  />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+        <tfoot className="sticky bottom-0 z-20 bg-base-200">
+          <tr>
+            <th
+              scope="row"
+              className="sticky left-0 z-20 border-t border-base-300 bg-base-200 px-3 py-1.5 text-left font-medium"
+            >
+              What is left
+            </th>
+            <td className="sticky left-[112px] z-20 border-t border-r border-base-300 bg-base-200 px-2 py-1.5">
+              <span className="quiet">Price − fees − postage − packing − cost</span>
+            </td>
+            {columns.map((column) => (
+              <td key={column.accountId} className="border-t border-l border-base-300 px-2 py-1.5">
+                <NetFoot column={column} open={() => props.look(column.accountId, 'price')} />
+              </td>
+            ))}
+          </tr>
+        </tfoot>
+      </table>
+    </section>
+  );
+}

@@ -1,0 +1,266 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useRouter, useSearchParams } from 'next/navigation';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { wordsToReplace } from '@/core/item/copy';
+import type { Item } from '@/core/item/item';
+import type { Words } from '@/services/words';
+import { usePageActions } from '@/ui/actions';
+import { api } from '@/ui/api';
+import { withSelection } from '@/ui/selection';
+import { Failed, Loading } from '@/ui/states';
+import { Beside, type BesideTab } from './beside/beside';
+import { ColumnMenu } from './column-menu';
+import { Conflicts } from './conflicts';
+import { History } from './history';
+import { masterId } from './master-cell';
+import { PhotoStrip } from './photos/photo-strip';
+import { rowsFor } from './rows';
+import { SaveMark } from './save-mark';
+import { SheetGrid } from './sheet-grid';
+import { TakeOver } from './tray/take-over';
+import { Tray, useTrayItems } from './tray/tray';
+import { useTray } from './tray/use-tray';
+import { useAutosave } from './use-autosave';
+import { useListingDeeds, useSheetData } from './use-sheet';
+import { useSheetActions } from './use-sheet-actions';
+import { Variations } from './variations/variations';
+
+type View = 'fields' | 'variations' | 'history';
+
+/** One item as a table of fields × marketplaces: the record first, then what each account will get of it. */
+export function Sheet({ itemId }: { itemId: number }) {
+  const router = useRouter();
+  const params = useSearchParams();
+  const [onlyIssues, setOnlyIssues] = useState(false);
+  const [narrowedTo, setNarrowedTo] = useState<number | null>(null);
+  const [hidden, setHidden] = useHidden();
+  const [view, setView] = useState<View>('fields');
+  const [beside, setBeside] = useState<{ tab: BesideTab; accountId: number | null } | null>(null);
+  const [rowId, setRowId] = useState<string | null>(null);
+  const [takingOver, setTakingOver] = useState(false);
+  const { query, again, saved } = useSheetData(itemId);
+  const { data, isPending, isError, error, refetch } = query;
+  const save = useAutosave(itemId, data?.item.version ?? 0, saved);
+  const settle = save.flush;
+  const ownCategory = data?.item.category ?? '';
+  const { mapCategory, place, end, takeModel, write } = useListingDeeds({ itemId, ownCategory, settle, again });
+  const words = useQuery({ queryKey: ['words'], queryFn: () => api<Words>('/words'), staleTime: 60_000 }).data;
+  const tray = useTray(itemId);
+  const trayItems = useTrayItems(tray.ids).data?.items ?? [];
+  const allRows = useMemo(() => (data ? rowsFor(data) : []), [data]);
+  const columns = useMemo(
+    () => data?.columns.filter((column) => !column.leftOut && !hidden.includes(column.accountId)) ?? [],
+    [data, hidden],
+  );
+  const rows = useMemo(() => {
+    const looked = narrowedTo === null ? columns : columns.filter((column) => column.accountId === narrowedTo);
+    return onlyIssues || narrowedTo !== null
+      ? allRows.filter((row) => looked.some((column) => row.fieldOf(column)?.issues.some((issue) => issue.blocks)))
+      : allRows;
+  }, [allRows, columns, narrowedTo, onlyIssues]);
+  const show = useCallback(
+    (tab: BesideTab | null, accountId: number | null = null) => setBeside(tab ? { tab, accountId } : null),
+    [],
+  );
+  const copy = useCallback(async () => {
+    await settle();
+    const { id } = await api<{ id: number }>('/items', { method: 'POST', body: { copyOf: itemId } });
+    router.push(`/items/${id}?copy`);
+  }, [itemId, router, settle]);
+  const actions = useSheetActions({
+    itemId,
+    trayIds: tray.ids,
+    toggleMissing: useCallback(() => setOnlyIssues((now) => !now), []),
+    setView,
+    show,
+    takeOver: useCallback(() => setTakingOver(true), []),
+    copy: useCallback(() => void copy(), [copy]),
+    settle,
+  });
+  usePageActions(actions);
+  useFirstFocus(itemId, data?.item, params.get('copy') !== null, params.get('at'));
+
+  if (isPending) return <Loading what="the item" />;
+  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  const item: Item = { ...data.item, ...save.unsaved };
+  const others = trayItems.filter((one) => one.id !== itemId);
+
+  return (
+    <div className="flex h-[calc(100vh-5.1rem)] flex-col">
+      <Tray
+        itemId={itemId}
+        items={trayItems}
+        drop={tray.drop}
+        clear={tray.clear}
+        takeOver={() => setTakingOver(true)}
+      />
+      <div className="flex items-center gap-3 border-b border-base-300 px-4 py-1.5">
+        <h1 dir="auto" className="min-w-0 truncate font-semibold" title={item.title}>
+          {item.title || 'New item'}
+        </h1>
+        <span className="mono quiet shrink-0">{item.sku}</span>
+        <SaveMark state={save.state} />
+        <div className="ml-auto flex shrink-0 items-center gap-1.5">
+          <label className="mr-1 flex items-center gap-1.5 text-[13px]">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={onlyIssues}
+              onChange={(event) => setOnlyIssues(event.target.checked)}
+            />{' '}
+            Only what is missing
+          </label>
+          <ColumnMenu
+            columns={data.columns}
+            hidden={hidden}
+            setHidden={setHidden}
+            place={(column, here) => void place(column, here)}
+          />
+          <button
+            type="button"
+            className="btn btn-sm"
+            aria-pressed={beside !== null}
+            onClick={() => show(beside ? null : 'preview')}
+          >
+            Beside
+          </button>
+          <button
+            type="button"
+            className="btn btn-sm"
+            aria-pressed={view === 'history'}
+            onClick={() => setView(view === 'history' ? 'fields' : 'history')}
+          >
+            History
+          </button>
+          <Link className="btn btn-sm" href={`/items/${itemId}/told`}>
+            What they get
+          </Link>
+          <button type="button" className="btn btn-sm" onClick={() => void copy()}>
+            New from this
+          </button>
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            onClick={() =>
+              void settle().then(() => router.push(withSelection('/publish', { kind: 'items', ids: [itemId] })))
+            }
+          >
+            Publish
+          </button>
+        </div>
+      </div>
+      <Conflicts conflicts={save.conflicts} resolve={save.resolve} />
+      <PhotoStrip
+        itemId={itemId}
+        photos={data.item.photos}
+        limits={columns.map((column) => ({ name: column.name, max: column.photoMax }))}
+        conditionNote={item.conditionNote}
+        addToNote={(said) => save.change({ conditionNote: [item.conditionNote, said].filter(Boolean).join(' ') })}
+        changed={again}
+      />
+      <div className="flex min-h-0 flex-1">
+        {view === 'history' ? (
+          <History
+            itemId={itemId}
+            accountName={(id) => data.columns.find((column) => column.accountId === id)?.name ?? ''}
+            changed={() => void again()}
+          />
+        ) : view === 'variations' ? (
+          <Variations
+            item={item}
+            columns={data.columns}
+            change={save.change}
+            settle={settle}
+            again={again}
+            place={(column, here) => void place(column, here)}
+            back={() => setView('fields')}
+          />
+        ) : (
+          <SheetGrid
+            item={item}
+            rows={rows}
+            columns={columns}
+            words={words}
+            save={save}
+            again={again}
+            mapCategory={mapCategory}
+            narrowedTo={narrowedTo}
+            narrow={(accountId) => setNarrowedTo(narrowedTo === accountId ? null : accountId)}
+            hide={(accountId) => setHidden([...hidden, accountId])}
+            compare={(id) => {
+              setRowId(id);
+              show('row');
+            }}
+            look={(accountId, tab) => show(tab, accountId)}
+            leaveOut={(column) => void place(column, false)}
+            end={(column) => void end(column)}
+            takeModel={(column, from) => void takeModel(column, from)}
+            openVariations={() => setView('variations')}
+          />
+        )}
+        {beside ? (
+          <Beside
+            item={item}
+            columns={columns}
+            row={allRows.find((row) => row.id === rowId)}
+            tab={beside.tab}
+            accountId={beside.accountId}
+            show={show}
+            change={save.change}
+            write={write}
+          />
+        ) : null}
+      </div>
+      {takingOver && others.length ? (
+        <TakeOver
+          item={item}
+          others={others}
+          settle={settle}
+          close={() => {
+            setTakingOver(false);
+            void again();
+          }}
+        />
+      ) : null}
+    </div>
+  );
+}
+
+const hiddenKey = 'netting.hidden-columns';
+
+/** Which columns are hidden, kept by this browser for every item. */
+function useHidden(): [number[], (hidden: number[]) => void] {
+  const [hidden, setHidden] = useState<number[]>([]);
+  useEffect(() => {
+    try {
+      const kept: unknown = JSON.parse(localStorage.getItem(hiddenKey) ?? '[]');
+      if (Array.isArray(kept)) setHidden(kept.filter((one): one is number => Number.isInteger(one)));
+    } catch {
+      // What cannot be read is as if nothing were hidden.
+    }
+  }, []);
+  const keep = useCallback((next: number[]) => {
+    localStorage.setItem(hiddenKey, JSON.stringify(next));
+    setHidden(next);
+  }, []);
+  return [hidden, keep];
+}
+
+/** A new item begins in its title; in a copy the words that will be replaced are marked; else the field one came from. */
+function useFirstFocus(itemId: number, item: Item | undefined, isCopy: boolean, at: string | null): void {
+  const done = useRef(0);
+  useEffect(() => {
+    if (!item || done.current === itemId) return;
+    done.current = itemId;
+    const field = at ? document.getElementById(masterId(at)) : document.getElementById(masterId('title'));
+    if (at) field?.focus();
+    else if (isCopy && field instanceof HTMLTextAreaElement) {
+      const { from, to } = wordsToReplace(item);
+      field.focus();
+      field.setSelectionRange(from, to);
+    } else if (item.title === '') field?.focus();
+  }, [at, isCopy, item, itemId]);
+}

@@ -1,0 +1,64 @@
+'use client';
+
+import { useState } from 'react';
+import type { Item } from '@/core/item/item';
+import { api } from '@/ui/api';
+import { useNotice } from '@/ui/providers';
+
+/** Adding to the stock and setting it are two different things: two buttons, and the result is said before. */
+export function StockCell({ item, moved }: { item: Item; moved: () => void }) {
+  const [text, setText] = useState('');
+  const [problem, setProblem] = useState('');
+  const notice = useNotice();
+  const units = /^-?\d{1,6}$/.test(text.trim()) ? Number(text) : null;
+  const act = async (how: 'add' | 'set') => {
+    try {
+      const { quantity } = await api<{ quantity: number }>(`/items/${item.id}/stock`, {
+        method: 'POST',
+        body: { how, units },
+      });
+      notice(`Stock is ${quantity} now`);
+      setText('');
+      setProblem('');
+      moved();
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : 'Not saved');
+    }
+  };
+  return (
+    <div>
+      <div className="flex items-center gap-1">
+        <span className="figures w-8 font-medium" data-testid="stock">
+          {item.quantity}
+        </span>
+        <input
+          aria-label="Units"
+          className="input input-sm figures w-14"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+        <button
+          type="button"
+          className="btn btn-sm px-1.5 font-normal"
+          disabled={units === null}
+          onClick={() => void act('add')}
+        >
+          Add{units === null ? '' : ` → ${item.quantity + units}`}
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm px-1.5 font-normal"
+          disabled={units === null || units < 0}
+          onClick={() => void act('set')}
+        >
+          Set{units === null ? '' : ` → ${units}`}
+        </button>
+      </div>
+      {problem ? (
+        <p role="alert" className="text-error">
+          {problem}
+        </p>
+      ) : null}
+    </div>
+  );
+}

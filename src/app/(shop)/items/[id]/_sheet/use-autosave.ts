@@ -1,0 +1,178 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { ItemPatch } from '@/core/item/item';
+import { ApiProblem, api } from '@/ui/api';
+
+const delayMs = 500;
+const keyOf = (itemId: number) => `netting.unsaved.${itemId}`;
+
+export type SaveState =
+  | { kind: 'saved'; at: Date | null }
+  | { kind: 'typing' }
+  | { kind: 'saving' }
+  | { kind: 'offline' }
+  | { kind: 'refused'; message: string; field?: string };
+export type Conflict = { field: string; mine: unknown; theirs: unknown };
+
+type Kept = { baseVersion: number; patch: ItemPatch };
+
+function readKept(itemId: number): Kept | null {
+  try {
+    return JSON.parse(localStorage.getItem(keyOf(itemId)) ?? 'null') as Kept | null; // written by `keep` below
+  } catch {
+    return null;
+  }
+}
+
+/**
+ * Saves what is typed half a second after the last key. Until the server has answered, the unsaved part is also kept
+ * in this browser: a closed tab or a lost connection loses nothing.
+ */
+export function useAutosave(
+  itemId: number,
+  version: number,
+  /** Told at once what is on disk now, so that the page never shows, or builds on, what was before. */
+  onSaved: (patch: ItemPatch, version: number | null) => void,
+) {
+  const [state, setState] = useState<SaveState>({ kind: 'saved', at: null });
+  const [conflicts, setConflicts] = useState<Conflict[]>([]);
+  const [patch, setPatch] = useState<ItemPatch>({});
+  const waiting = useRef<ItemPatch>({});
+  const base = useRef(version);
+  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const busy = useRef(false);
+  const running = useRef<Promise<void>>(Promise.resolve());
+  /** Set below: what is left over after a save is saved a moment later. */
+  const later = useRef<() => void>(() => undefined);
+  /** While two versions of a field wait for a choice nothing is sent: leaving the field must not ask again. */
+  const undecided = useRef(false);
+  const saved = useRef(onSaved);
+  saved.current = onSaved;
+
+  useEffect(() => {
+    // While something is unsaved the base stays: it says what the change was made on.
+    if (Object.keys(waiting.current).length === 0) base.current = Math.max(base.current, version);
+  }, [version]);
+
+  const keep = useCallback(() => {
+    if (Object.keys(waiting.current).length)
+      localStorage.setItem(keyOf(itemId), JSON.stringify({ baseVersion: base.current, patch: waiting.current }));
+    else localStorage.removeItem(keyOf(itemId));
+    setPatch({ ...waiting.current });
+  }, [itemId]);
+
+  const send = useCallback(
+    async (keepalive: boolean) => {
+      if (timer.current) clearTimeout(timer.current);
+      timer.current = null;
+      const sent = waiting.current;
+      if (busy.current || undecided.current || Object.keys(sent).length === 0) return;
+      busy.current = true;
+      setState({ kind: 'saving' });
+      let again = false;
+      try {
+        const answer = await api<{ version: number }>(`/items/${itemId}`, {
+          method: 'PATCH',
+          body: { baseVersion: base.current, patch: sent },
+          keepalive,
+        });
+        base.current = answer.version;
+        saved.current(sent, answer.version);
+        for (const field of Object.keys(sent) as (keyof ItemPatch)[])
+          if (waiting.current[field] === sent[field]) delete waiting.current[field]; // keys of a patch
+        waiting.current = { ...waiting.current };
+        keep();
+        again = Object.keys(waiting.current).length > 0;
+        setState(again ? { kind: 'typing' } : { kind: 'saved', at: new Date() });
+      } catch (error) {
+        if (error instanceof ApiProblem && error.code === 'conflict') {
+          undecided.current = true;
+          setConflicts(
+            error.errors.map(({ field, message }) => ({
+              field,
+              mine: sent[field as keyof ItemPatch],
+              theirs: JSON.parse(message) as unknown,
+            })),
+          ); // the server names fields of the item and their values as JSON
+          setState({ kind: 'refused', message: error.message });
+        } else if (error instanceof ApiProblem && error.code !== 'offline' && error.status < 500)
+          setState({ kind: 'refused', message: error.message, field: error.field?.replace(/^patch\./, '') });
+        else {
+          setState({ kind: 'offline' });
+          timer.current = setTimeout(() => later.current(), 3_000);
+        }
+      } finally {
+        busy.current = false;
+        if (again) timer.current = setTimeout(() => later.current(), delayMs);
+      }
+    },
+    [itemId, keep],
+  );
+
+  /** Saves what is waiting, after what is on its way already: once it is done, everything typed before is on disk. */
+  const flush = useCallback(
+    (keepalive = false): Promise<void> => {
+      const before = running.current;
+      const next = keepalive ? send(true) : before.then(() => send(false));
+      running.current = next.catch(() => undefined);
+      return next;
+    },
+    [send],
+  );
+
+  const change = useCallback(
+    (part: ItemPatch) => {
+      waiting.current = { ...waiting.current, ...part };
+      keep();
+      setState({ kind: 'typing' });
+      if (timer.current) clearTimeout(timer.current);
+      timer.current = setTimeout(() => void flush(), delayMs);
+    },
+    [flush, keep],
+  );
+
+  const resolve = useCallback(
+    (field: string, take: 'mine' | 'theirs') => {
+      const name = field as keyof ItemPatch; // a field named by the server
+      if (take === 'theirs') delete waiting.current[name];
+      waiting.current = { ...waiting.current };
+      setConflicts((all) => {
+        const left = all.filter((one) => one.field !== field);
+        if (left.length === 0) {
+          // Having compared both, the change is made on what is there now.
+          base.current = Number.MAX_SAFE_INTEGER;
+          void api<{ item: { version: number } }>(`/items/${itemId}`).then(({ item }) => {
+            base.current = item.version;
+            undecided.current = false;
+            if (Object.keys(waiting.current).length) void flush();
+            else setState({ kind: 'saved', at: new Date() });
+            keep();
+            saved.current({}, null);
+          });
+        }
+        return left;
+      });
+    },
+    [flush, itemId, keep],
+  );
+
+  useEffect(() => {
+    const kept = readKept(itemId);
+    if (kept && Object.keys(kept.patch).length) {
+      base.current = kept.baseVersion;
+      waiting.current = kept.patch;
+      keep();
+      void flush();
+    }
+    const leave = () => void flush(true);
+    window.addEventListener('pagehide', leave);
+    document.addEventListener('visibilitychange', leave);
+    return () => {
+      window.removeEventListener('pagehide', leave);
+      document.removeEventListener('visibilitychange', leave);
+      void flush(true);
+    };
+  }, [itemId, flush, keep]);
+
+  later.current = () => void flush();
+  return { state, conflicts, unsaved: patch, change, flush, resolve };
+}

@@ -1,0 +1,111 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback } from 'react';
+import type { ItemPatch } from '@/core/item/item';
+import type { Json } from '@/core/json';
+import type { ItemSheet, SheetColumn } from '@/services/item-sheet';
+import { ApiProblem, api } from '@/ui/api';
+import { useNotice } from '@/ui/providers';
+
+/** The item with what every account gets of it, kept fresh. */
+export function useSheetData(itemId: number) {
+  const client = useQueryClient();
+  const query = useQuery({
+    queryKey: ['sheet', itemId],
+    queryFn: () => api<ItemSheet>(`/items/${itemId}`),
+    refetchInterval: 5_000,
+  });
+  const again = useCallback(() => {
+    void client.invalidateQueries({ queryKey: ['stages'] });
+    void client.invalidateQueries({ queryKey: ['tray'] });
+    void client.invalidateQueries({ queryKey: ['history', itemId] });
+    return client.invalidateQueries({ queryKey: ['sheet', itemId] });
+  }, [client, itemId]);
+  const saved = useCallback(
+    (patch: ItemPatch, version: number | null) => {
+      // An answer that is still on its way may be of before the save: it must not be shown any more.
+      void client.cancelQueries({ queryKey: ['sheet', itemId] });
+      client.setQueryData<ItemSheet>(
+        ['sheet', itemId],
+        (now) => now && { ...now, item: { ...now.item, ...patch, version: version ?? now.item.version } },
+      );
+      void again();
+    },
+    [again, client, itemId],
+  );
+  return { query, again, saved };
+}
+
+type Sheet = { itemId: number; ownCategory: string; settle: () => Promise<unknown>; again: () => Promise<unknown> };
+
+/** What can be done with an item's listings from its sheet. */
+export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
+  const notice = useNotice();
+  const tell = useCallback(
+    (error: unknown) => notice(error instanceof ApiProblem ? `${error.message}. ${error.mend ?? ''}` : 'Not saved'),
+    [notice],
+  );
+  const mapCategory = useCallback(
+    async (column: SheetColumn, categoryId: string) => {
+      await api(`/accounts/${column.accountId}/categories`, { method: 'PUT', body: { ownCategory, categoryId } });
+      notice(`“${ownCategory}” is kept for ${column.name} from now on`);
+      await again();
+    },
+    [again, notice, ownCategory],
+  );
+  const place = useCallback(
+    async (column: Pick<SheetColumn, 'accountId' | 'name'>, here: boolean) => {
+      try {
+        await settle();
+        await api(`/items/${itemId}/listings/${column.accountId}/place`, { method: 'PUT', body: { here } });
+        notice(here ? `The item is for ${column.name}, too` : `The item is left out on ${column.name}`);
+        await again();
+      } catch (error) {
+        tell(error);
+      }
+    },
+    [again, itemId, notice, settle, tell],
+  );
+  const end = useCallback(
+    async (column: Pick<SheetColumn, 'accountId' | 'name'>) => {
+      try {
+        await settle();
+        const selection = { kind: 'items', ids: [itemId] };
+        await api('/listings/end', { method: 'POST', body: { selection, accounts: [column.accountId] } });
+        notice(`The listing on ${column.name} is being ended; publish it again to bring it back`);
+        await again();
+      } catch (error) {
+        tell(error);
+      }
+    },
+    [again, itemId, notice, settle, tell],
+  );
+  const takeModel = useCallback(
+    async (column: SheetColumn, model: number) => {
+      try {
+        await settle();
+        const { taken } = await api<{ taken: string[] }>(`/items/${itemId}/listings/${column.accountId}/model`, {
+          method: 'POST',
+          body: { model },
+        });
+        notice(taken.length ? `${column.name} takes over: ${taken.join(', ')}` : 'Both say the same already');
+        await again();
+      } catch (error) {
+        tell(error);
+      }
+    },
+    [again, itemId, notice, settle, tell],
+  );
+  const write = useCallback(
+    async (accountId: number, field: string, value: Json) => {
+      try {
+        await settle();
+        await api(`/items/${itemId}/listings/${accountId}`, { method: 'PUT', body: { field, value } });
+        await again();
+      } catch (error) {
+        tell(error);
+      }
+    },
+    [again, itemId, settle, tell],
+  );
+  return { mapCategory, place, end, takeModel, write };
+}

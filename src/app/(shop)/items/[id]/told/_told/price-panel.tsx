@@ -1,0 +1,246 @@
+'use client';
+
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useState } from 'react';
+import { amountToText, parseAmount } from '@/core/measure/money';
+import type { PricePanel as Panel, PriceLine } from '@/services/price-panel';
+import { ApiProblem, api } from '@/ui/api';
+import { Price } from '@/ui/format';
+import { useNotice } from '@/ui/providers';
+import { Failed, Loading } from '@/ui/states';
+
+const goals = [
+  { id: 'net', label: 'Net of' },
+  { id: 'margin', label: 'Margin of, %' },
+  { id: 'return', label: 'Return on cost of, %' },
+] as const;
+const endings = [
+  { id: 'none', label: 'to the cent' },
+  { id: 'whole', label: 'whole' },
+  { id: 'half', label: '.50' },
+  { id: 'ninety', label: '.90' },
+  { id: 'ninetyNine', label: '.99' },
+] as const;
+
+type Props = { itemId: number; currency: string; version: number; changed: () => void };
+
+/** Fees, postage and what is left on every account, live while a price is tried; and the price for a wanted net. */
+export function PricePanel({ itemId, currency, version, changed }: Props) {
+  const notice = useNotice();
+  const [tried, setTried] = useState('');
+  const [goal, setGoal] = useState<(typeof goals)[number]['id']>('net');
+  const [wanted, setWanted] = useState('');
+  const [rounding, setRounding] = useState<string>('ninety');
+  const [floor, setFloor] = useState('');
+  const price = tried ? parseAmount(tried, currency) : null;
+  const amount = wanted
+    ? goal === 'net'
+      ? parseAmount(wanted, currency)
+      : Math.round(Number(wanted.replace(',', '.')) * 100)
+    : null;
+  const query = new URLSearchParams({
+    ...(price === null ? {} : { price: String(price) }),
+    ...(amount === null || Number.isNaN(amount) ? {} : { goal, amount: String(amount) }),
+    rounding,
+    ...(parseAmount(floor, currency) ? { floor: String(parseAmount(floor, currency)) } : {}),
+  }).toString();
+  const settled = useDeferredValue(query);
+  const { data, isPending, isError, error, refetch } = useQuery({
+    queryKey: ['prices', itemId, settled],
+    queryFn: () => api<Panel>(`/items/${itemId}/prices?${settled}`),
+    placeholderData: keepPreviousData,
+  });
+  if (isPending) return <Loading what="the prices" />;
+  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  const take = async (to: number) => {
+    try {
+      await api(`/items/${itemId}`, { method: 'PATCH', body: { baseVersion: version, patch: { price: to } } });
+      notice('The item’s price is changed');
+      setTried('');
+      changed();
+    } catch (problem) {
+      notice(problem instanceof ApiProblem ? problem.message : 'Not saved');
+    }
+  };
+  const takeHere = async (line: PriceLine, to: number) => {
+    await api(`/items/${itemId}/listings/${line.accountId}`, { method: 'PUT', body: { field: 'price', value: to } });
+    notice(`${line.name} has its own price now`);
+    changed();
+  };
+  return (
+    <section aria-labelledby="prices" className="border-t border-base-300 p-4">
+      <div className="mb-3 flex flex-wrap items-end gap-3">
+        <h2 id="prices" className="mr-2 font-semibold">
+          Prices and what is left
+        </h2>
+        <label className="flex flex-col text-[12px]">
+          Try a price
+          <input
+            className="input input-sm figures w-28"
+            inputMode="decimal"
+            value={tried}
+            placeholder={data.price === null ? '' : amountToText(data.price, currency)}
+            onChange={(event) => setTried(event.target.value)}
+          />
+        </label>
+        {price !== null ? (
+          <button type="button" className="btn btn-sm" onClick={() => void take(price)}>
+            Use it for the item
+          </button>
+        ) : null}
+        <span className="mx-2 h-8 w-px bg-base-300" aria-hidden="true" />
+        <label className="flex flex-col text-[12px]">
+          Price for a
+          <select
+            className="select select-sm w-44"
+            value={goal}
+            onChange={(event) => setGoal(event.target.value as typeof goal)}
+          >
+            {goals.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.label}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex flex-col text-[12px]">
+          Wanted
+          <input
+            className="input input-sm figures w-24"
+            inputMode="decimal"
+            value={wanted}
+            onChange={(event) => setWanted(event.target.value)}
+          />
+        </label>
+        <label className="flex flex-col text-[12px]">
+          Ending
+          <select
+            className="select select-sm w-28"
+            value={rounding}
+            onChange={(event) => setRounding(event.target.value)}
+          >
+            {endings.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.label}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex flex-col text-[12px]">
+          Never under
+          <input
+            className="input input-sm figures w-24"
+            inputMode="decimal"
+            value={floor}
+            onChange={(event) => setFloor(event.target.value)}
+          />
+        </label>
+        <p className="quiet ml-auto text-[12px]">
+          {data.cost === null ? (
+            'No cost is written down'
+          ) : (
+            <>
+              Cost <Price amount={data.cost} currency={currency} />
+            </>
+          )}
+          {data.quotes.length ? (
+            <>
+              {' '}
+              · {data.box ? `${data.box}, ` : ''}
+              {data.quotes.map((quote, index) => (
+                <span key={quote.carrier}>
+                  {index ? ', ' : ''}
+                  {quote.name} <Price amount={quote.amount} />
+                </span>
+              ))}
+            </>
+          ) : null}
+          {data.perPound === null ? null : (
+            <>
+              {' '}
+              · past parcels <Price amount={data.perPound} /> a pound
+            </>
+          )}
+        </p>
+      </div>
+      <div className="overflow-x-auto">
+        <table className="w-full border-collapse text-[13px]">
+          <thead>
+            <tr className="quiet border-b border-base-300 text-right">
+              <th className="py-1 text-left font-medium">Account</th>
+              <th className="font-medium">Price there</th>
+              <th className="font-medium">Commission</th>
+              <th className="font-medium">Payment</th>
+              <th className="font-medium">Listing</th>
+              <th className="font-medium">Their work</th>
+              <th className="font-medium">Postage</th>
+              <th className="font-medium">Packing</th>
+              <th className="font-medium">Net</th>
+              <th className="font-medium">Margin</th>
+              <th className="font-medium">Return</th>
+              <th className="font-medium">Price for the wanted</th>
+            </tr>
+          </thead>
+          <tbody>
+            {data.lines.map((line) => (
+              <Line key={line.accountId} line={line} takeHere={takeHere} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+const percent = (basisPoints: number | null) => (basisPoints === null ? '–' : `${(basisPoints / 100).toFixed(1)} %`);
+
+function Line({ line, takeHere }: { line: PriceLine; takeHere: (line: PriceLine, to: number) => Promise<void> }) {
+  const { net, currency } = line;
+  const cell = (amount: number | undefined) => (
+    <td className="text-right">
+      {amount ? <Price amount={amount} currency={currency} /> : <span className="quiet">–</span>}
+    </td>
+  );
+  const hint = [
+    line.own ? 'own price here' : line.how,
+    line.rate ? `1 ${line.rate.from} = ${(line.rate.millionths / 1e6).toFixed(4)} ${line.rate.to}` : null,
+    line.monthly ? 'a monthly fee comes on top' : null,
+    line.netAdvertised === null ? null : 'less when sold through advertising',
+  ].filter(Boolean);
+  return (
+    <tr className="border-b border-base-300/50">
+      <th scope="row" className="py-1.5 text-left font-normal">
+        {line.name}
+        {hint.length ? <span className="quiet block text-[11px]">{hint.join(' · ')}</span> : null}
+      </th>
+      <td className="text-right">
+        <Price amount={line.price} currency={currency} />
+      </td>
+      {cell(net?.fees.commission)}
+      {cell(net?.fees.payment)}
+      {cell(net?.fees.listing)}
+      {cell(net?.fees.handling)}
+      {cell(net?.postage)}
+      {cell(net?.packaging)}
+      <td className="text-right font-semibold">
+        <Price amount={net?.net ?? null} currency={currency} tone />
+      </td>
+      <td className="figures text-right">{percent(net?.margin ?? null)}</td>
+      <td className="figures text-right">{percent(net?.returnOnCost ?? null)}</td>
+      <td className="text-right">
+        {line.solved ? (
+          <button
+            type="button"
+            className="underline decoration-dotted"
+            title={`Leaves ${(line.solved.net / 100).toFixed(2)} ${currency}; click to use it on ${line.name}`}
+            onClick={() => line.solved && void takeHere(line, line.solved.price)}
+          >
+            <Price amount={line.solved.price} currency={currency} />
+          </button>
+        ) : (
+          <span className="quiet">–</span>
+        )}
+      </td>
+    </tr>
+  );
+}

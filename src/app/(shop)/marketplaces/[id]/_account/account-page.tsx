@@ -1,0 +1,52 @@
+'use client';
+
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import type { AccountView, MarketChoice } from '@/services/accounts';
+import { api } from '@/ui/api';
+import { Failed, Loading, PageHead } from '@/ui/states';
+import { Fees } from './fees';
+import { Knowledge } from './knowledge';
+import { Manner } from './manner';
+import { RuleNews } from './rule-news';
+
+/** One account: its marketplace's rules and what no longer fits, fees and pace, how prices and texts are made, what was learned. */
+export function AccountPage({ accountId }: { accountId: number }) {
+  const client = useQueryClient();
+  const { data, isPending, isError, error, refetch } = useQuery({
+    queryKey: ['accounts'],
+    queryFn: () => api<{ accounts: AccountView[]; available: MarketChoice[] }>('/accounts'),
+  });
+  if (isPending) return <Loading what="the account" />;
+  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  const account = data.accounts.find((one) => one.id === accountId);
+  if (!account) return <Failed error={new Error('There is no such account')} />;
+  const changed = () => {
+    void client.invalidateQueries({ queryKey: ['accounts'] });
+    void client.invalidateQueries({ queryKey: ['rules', account.market] });
+    void client.invalidateQueries({ queryKey: ['knowledge', account.market] });
+    void client.invalidateQueries({ queryKey: ['stages'] });
+  };
+  return (
+    <>
+      <PageHead title={account.name}>
+        <span className="quiet">
+          {account.remoteName} on {account.marketName}. {account.about}
+        </span>
+        <Link className="ml-auto underline" href="/marketplaces">
+          All accounts
+        </Link>
+      </PageHead>
+      <div className="grid grid-cols-[minmax(0,1fr)_24rem] max-lg:grid-cols-1">
+        <div className="min-w-0">
+          <RuleNews account={account} changed={changed} />
+          <Knowledge market={account.market} changed={changed} />
+        </div>
+        <aside className="border-l border-base-300">
+          <Fees account={account} />
+          <Manner account={account} changed={changed} />
+        </aside>
+      </div>
+    </>
+  );
+}

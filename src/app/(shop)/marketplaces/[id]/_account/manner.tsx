@@ -1,0 +1,130 @@
+'use client';
+
+import { useState } from 'react';
+import type { AccountView } from '@/services/accounts';
+import { ApiProblem, api } from '@/ui/api';
+import { useNotice } from '@/ui/providers';
+
+/** How prices and texts are made for this account, unless an item says otherwise. */
+export function Manner({ account, changed }: { account: AccountView; changed: () => void }) {
+  const notice = useNotice();
+  const [problem, setProblem] = useState('');
+  const { pricing, packaging } = account;
+  const save = async (event: React.FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const text = (name: string) => String(form.get(name) ?? '');
+    const number = (name: string) => Number(text(name).replace(',', '.')) || 0;
+    try {
+      await api(`/accounts/${account.id}`, {
+        method: 'PATCH',
+        body: {
+          footer: text('footer'),
+          houseTag: text('houseTag'),
+          pricing: {
+            mode: text('mode'),
+            basisPoints: Math.round(number('percent') * 100),
+            addPostage: form.get('addPostage') === 'on',
+            rounding: text('rounding'),
+          },
+          packaging: { basisPoints: Math.round(number('allowance') * 100), atLeastGrams: Math.round(number('grams')) },
+        },
+      });
+      setProblem('');
+      notice(`${account.name} is saved; its listings are computed anew`);
+      changed();
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.message : 'Not saved');
+    }
+  };
+  return (
+    <form onSubmit={(event) => void save(event)} className="border-t border-base-300 p-4" aria-labelledby="manner">
+      <h2 id="manner" className="mb-2 font-semibold">
+        Prices and wording here
+      </h2>
+      <div className="grid grid-cols-2 gap-3">
+        <label className="col-span-2 flex flex-col gap-1">
+          Prices are
+          <select name="mode" className="select select-sm w-full" defaultValue={pricing.mode}>
+            <option value="same">the item’s price</option>
+            <option value="percent">the item’s price and so many percent</option>
+            <option value="keep">such that the item’s price is left after fees</option>
+          </select>
+        </label>
+        <label className="flex flex-col gap-1">
+          Percent
+          <input
+            name="percent"
+            className="input input-sm figures w-full"
+            inputMode="decimal"
+            defaultValue={pricing.basisPoints / 100}
+          />
+        </label>
+        <label className="flex flex-col gap-1">
+          Ending
+          <select name="rounding" className="select select-sm w-full" defaultValue={pricing.rounding}>
+            <option value="none">to the cent</option>
+            <option value="whole">whole amounts</option>
+            <option value="half">.50</option>
+            <option value="ninety">.90</option>
+            <option value="ninetyNine">.99</option>
+          </select>
+        </label>
+        <label className="col-span-2 flex items-center gap-2">
+          <input
+            type="checkbox"
+            name="addPostage"
+            className="checkbox checkbox-sm"
+            defaultChecked={pricing.addPostage}
+          />
+          Postage that you pay goes into the price
+        </label>
+        <label className="flex flex-col gap-1">
+          Packing adds, % of the weight
+          <input
+            name="allowance"
+            className="input input-sm figures w-full"
+            inputMode="decimal"
+            defaultValue={packaging.basisPoints / 100}
+          />
+        </label>
+        <label className="flex flex-col gap-1">
+          but at least, grams
+          <input
+            name="grams"
+            className="input input-sm figures w-full"
+            inputMode="numeric"
+            defaultValue={packaging.atLeastGrams}
+          />
+        </label>
+        <label className="col-span-2 flex flex-col gap-1">
+          Line under every description
+          <input
+            name="footer"
+            className="input input-sm w-full"
+            defaultValue={account.footer}
+            maxLength={500}
+            placeholder="May hold {{ brand }} and the like"
+          />
+        </label>
+        <label className="col-span-2 flex flex-col gap-1">
+          Tag that always stands last
+          <input name="houseTag" className="input input-sm w-full" defaultValue={account.houseTag} maxLength={60} />
+        </label>
+      </div>
+      {account.rate ? (
+        <p className="quiet mt-2 text-[12px]">
+          1 {account.rate.from} = {(account.rate.millionths / 1e6).toFixed(4)} {account.rate.to}, of {account.rate.date}
+        </p>
+      ) : null}
+      {problem ? (
+        <p role="alert" className="mt-2 text-error">
+          {problem}
+        </p>
+      ) : null}
+      <button type="submit" className="btn btn-sm mt-3">
+        Save prices and wording
+      </button>
+    </form>
+  );
+}

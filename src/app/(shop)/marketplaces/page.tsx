@@ -1,0 +1,7 @@
+import { Accounts } from './_accounts/accounts';
+
+export const metadata = { title: 'Marketplaces' };
+
+export default function MarketplacesPage() {
+  return <Accounts />;
+}

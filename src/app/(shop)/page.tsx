@@ -1,0 +1,7 @@
+import { Inventory } from './_inventory/inventory';
+
+export const metadata = { title: 'Inventory' };
+
+export default function InventoryPage() {
+  return <Inventory />;
+}

@@ -1,0 +1,105 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useState } from 'react';
+import { parseLength } from '@/core/measure/length';
+import { formatWeight, parseWeight } from '@/core/measure/weight';
+import type { Quote } from '@/core/price/postage';
+import { api } from '@/ui/api';
+import { Price } from '@/ui/format';
+import { useNotice } from '@/ui/providers';
+
+const bands = [
+  ['near', 'nearby'],
+  ['home', 'in the country'],
+  ['abroad', 'next countries'],
+  ['far', 'overseas'],
+] as const;
+
+/** What each carrier asks for a parcel, by the weight that counts, at once while it is typed. */
+export function Quotes() {
+  const notice = useNotice();
+  const [weight, setWeight] = useState('840 g');
+  const [size, setSize] = useState('26 × 20 × 16 cm');
+  const [band, setBand] = useState<string>('home');
+  const grams = parseWeight(weight);
+  const unit = /[a-z"]+\s*$/i.exec(size)?.[0] ?? 'mm';
+  const lengths = size
+    .replace(/[a-z"]+\s*$/i, '')
+    .split(/[×x*]/)
+    .map((side) => parseLength(`${side.trim()} ${unit}`));
+  const [lengthMm, widthMm, heightMm] = lengths;
+  const params = useDeferredValue(
+    new URLSearchParams({
+      grams: String(grams ?? 0),
+      band,
+      ...(lengthMm && widthMm && heightMm
+        ? { lengthMm: String(lengthMm), widthMm: String(widthMm), heightMm: String(heightMm) }
+        : {}),
+    }).toString(),
+  );
+  const { data, refetch } = useQuery({
+    queryKey: ['quotes', params],
+    queryFn: () => api<{ quotes: Quote[] }>(`/postage?${params}`),
+    enabled: grams !== null,
+  });
+  const renew = async () => {
+    await api('/postage/tariffs', { method: 'POST', body: {} });
+    await refetch();
+    notice('The tariffs are read anew');
+  };
+  return (
+    <section aria-labelledby="quotes">
+      <h2 id="quotes" className="mb-2 font-semibold">
+        What carriers ask
+      </h2>
+      <div className="grid grid-cols-2 gap-2">
+        <label className="flex flex-col text-[12px]">
+          Weight
+          <input
+            className="input input-sm w-full"
+            value={weight}
+            onChange={(event) => setWeight(event.target.value)}
+            aria-invalid={grams === null}
+          />
+        </label>
+        <label className="flex flex-col text-[12px]">
+          Going
+          <select className="select select-sm w-full" value={band} onChange={(event) => setBand(event.target.value)}>
+            {bands.map(([id, label]) => (
+              <option key={id} value={id}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="col-span-2 flex flex-col text-[12px]">
+          Length × width × height
+          <input className="input input-sm w-full" value={size} onChange={(event) => setSize(event.target.value)} />
+        </label>
+      </div>
+      {grams === null ? (
+        <p role="alert" className="mt-2 text-error">
+          The weight is not understood; write it as in 840 g, 1.2 kg or 1 lb 3 oz
+        </p>
+      ) : null}
+      <ul className="mt-3 divide-y divide-base-300/60">
+        {data?.quotes.map((quote) => (
+          <li key={quote.carrier} className="flex items-baseline gap-3 py-1.5">
+            <span className="flex-1">{quote.name}</span>
+            <span className="quiet figures text-[12px]">counts {formatWeight(quote.countedGrams)}</span>
+            <b>
+              <Price amount={quote.amount} />
+            </b>
+          </li>
+        ))}
+      </ul>
+      {data?.quotes.length === 0 ? (
+        <p className="quiet mt-2">No carrier takes this parcel, or no tariff was read yet.</p>
+      ) : null}
+      <button type="button" className="btn btn-sm mt-3" onClick={() => void renew()}>
+        Read the tariffs anew
+      </button>
+    </section>
+  );
+}

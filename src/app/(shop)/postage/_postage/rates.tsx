@@ -1,0 +1,87 @@
+'use client';
+
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Rate } from '@/core/measure/rate';
+import { ApiProblem, api } from '@/ui/api';
+import { useNotice } from '@/ui/providers';
+import { Failed, Loading } from '@/ui/states';
+
+/** Exchange rates with the day they are of; the newest one of a currency is used. */
+export function Rates() {
+  const client = useQueryClient();
+  const notice = useNotice();
+  const [problem, setProblem] = useState('');
+  const { data, isPending, isError, error, refetch } = useQuery({
+    queryKey: ['rates'],
+    queryFn: () => api<{ rates: Rate[] }>('/rates'),
+  });
+  const renew = async () => {
+    try {
+      await api('/rates', { method: 'POST', body: {} });
+      setProblem('');
+      notice('Rates are of today; prices in other currencies are computed anew');
+      await client.invalidateQueries({ queryKey: ['rates'] });
+    } catch (failure) {
+      setProblem(failure instanceof ApiProblem ? failure.message : 'Not read');
+    }
+  };
+  const forget = async (rate: Rate) => {
+    await api('/rates/forget', { method: 'POST', body: { to: rate.to, date: rate.date } });
+    notice(`The ${rate.to} rate of ${rate.date} is taken back`);
+    await client.invalidateQueries({ queryKey: ['rates'] });
+  };
+  return (
+    <section aria-labelledby="rates">
+      <h2 id="rates" className="mb-2 font-semibold">
+        Exchange rates
+      </h2>
+      {isPending ? <Loading what="the rates" /> : null}
+      {isError ? <Failed error={error} retry={() => void refetch()} /> : null}
+      {data?.rates.length === 0 ? <p className="quiet">No rate was read yet.</p> : null}
+      {data?.rates.length ? (
+        <table className="w-full text-[13px]">
+          <thead>
+            <tr className="quiet border-b border-base-300 text-left">
+              <th className="py-1 font-medium">One</th>
+              <th className="text-right font-medium">is worth</th>
+              <th className="text-right font-medium">of</th>
+              <th>
+                <span className="sr-only">Take back</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {data.rates.map((rate) => (
+              <tr key={`${rate.to}/${rate.date}`} className="border-b border-base-300/50">
+                <td className="py-1">{rate.from}</td>
+                <td className="figures text-right">
+                  {(rate.millionths / 1e6).toFixed(4)} {rate.to}
+                </td>
+                <td className="figures quiet text-right">{rate.date}</td>
+                <td className="text-right">
+                  <button
+                    type="button"
+                    className="btn btn-ghost btn-xs"
+                    aria-label={`Take back ${rate.to} of ${rate.date}`}
+                    onClick={() => void forget(rate)}
+                  >
+                    Take back
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      ) : null}
+      {problem ? (
+        <p role="alert" className="mt-2 text-error">
+          {problem}
+        </p>
+      ) : null}
+      <button type="button" className="btn btn-sm mt-3" onClick={() => void renew()}>
+        Ask for today’s rates
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,200 @@
+'use client';
+
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useRouter, useSearchParams } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import type { AccountView } from '@/services/accounts';
+import type { PublishPlan } from '@/services/publish';
+import type { Selection } from '@/services/selection';
+import { api } from '@/ui/api';
+import { duration, Price } from '@/ui/format';
+import { readSelection } from '@/ui/selection';
+import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { PlanTable } from './plan-table';
+
+/** First what will happen, what it costs and what is missing; then go. */
+export function PublishPage() {
+  const params = useSearchParams();
+  const router = useRouter();
+  const client = useQueryClient();
+  const [selection, setSelection] = useState<Selection | null>(null);
+  const [ready, setReady] = useState(false);
+  const [chosen, setChosen] = useState<number[] | null>(null);
+  const [without, setWithout] = useState<{ itemId: number; accountId: number }[]>([]);
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<unknown>(null);
+  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
+  useEffect(() => {
+    const search = new URLSearchParams(params.toString());
+    setSelection(readSelection(search));
+    const named = (search.get('accounts') ?? '')
+      .split(',')
+      .map(Number)
+      .filter((id) => id > 0);
+    if (named.length) setChosen(named);
+    setReady(true);
+  }, [params]);
+  const on = chosen ?? accounts.data?.accounts.map((account) => account.id) ?? [];
+  const body = { selection, accounts: on, without };
+  const plan = useQuery({
+    queryKey: ['plan', JSON.stringify(body)],
+    enabled: selection !== null && on.length > 0,
+    queryFn: ({ signal }) => api<PublishPlan>('/publish/plan', { method: 'POST', body, signal }),
+    placeholderData: keepPreviousData,
+  });
+
+  // With no account chosen there is no plan, whatever was shown before.
+  const planned = on.length > 0 ? plan.data : undefined;
+
+  const go = async () => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      const { runId } = await api<{ runId: number }>('/publish', { method: 'POST', body });
+      void client.invalidateQueries();
+      router.push(`/outbox?run=${runId}`);
+    } catch (error) {
+      setProblem(error);
+      setBusy(false);
+    }
+  };
+
+  if (!ready || accounts.isPending) return <Loading what="the plan" />;
+  if (accounts.isError) return <Failed error={accounts.error} retry={() => void accounts.refetch()} />;
+  if (!selection)
+    return (
+      <Empty title="Choose items first">
+        <p>Choose rows or knots in the inventory, then press Publish (or the key P).</p>
+        <Link className="btn btn-sm" href="/">
+          To the inventory
+        </Link>
+      </Empty>
+    );
+  if (accounts.data.accounts.length === 0)
+    return (
+      <Empty title="Connect a marketplace first">
+        <Link className="btn btn-primary btn-sm" href="/marketplaces">
+          To the marketplaces
+        </Link>
+      </Empty>
+    );
+  const totals = planned?.accounts.reduce(
+    (sum, one) => ({
+      go: sum.go + one.create + one.update,
+      fees: sum.fees + one.listingFees,
+      seconds: Math.max(sum.seconds, one.seconds),
+    }),
+    { go: 0, fees: 0, seconds: 0 },
+  );
+  return (
+    <>
+      <PageHead title="Publish">
+        <span className="quiet figures">
+          {planned ? `${planned.items.length} ${planned.items.length === 1 ? 'item' : 'items'}` : ''}
+        </span>
+        <div className="ml-auto flex items-center gap-3">
+          {totals ? (
+            <span className="figures">
+              Listing fees now <Price amount={totals.fees} />
+              {totals.seconds ? <span className="quiet">, about {duration(totals.seconds)}</span> : null}
+            </span>
+          ) : null}
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={busy || !totals || totals.go === 0}
+            onClick={() => void go()}
+          >
+            {busy ? 'Queuing …' : `Send ${totals?.go ?? 0} ${totals?.go === 1 ? 'listing' : 'listings'}`}
+          </button>
+        </div>
+      </PageHead>
+      {problem ? <Failed error={problem} /> : null}
+      <fieldset className="flex flex-wrap gap-x-6 gap-y-1 border-b border-base-300 px-4 py-2">
+        <legend className="sr-only">Accounts</legend>
+        <button
+          type="button"
+          className="btn btn-xs"
+          onClick={() => setChosen(on.length ? [] : accounts.data.accounts.map((account) => account.id))}
+        >
+          {on.length ? 'Choose none' : 'Choose all'}
+        </button>
+        {accounts.data.accounts.map((account) => {
+          const line = planned?.accounts.find((one) => one.accountId === account.id);
+          return (
+            <label key={account.id} className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-sm"
+                checked={on.includes(account.id)}
+                onChange={(event) =>
+                  setChosen(event.target.checked ? [...on, account.id] : on.filter((id) => id !== account.id))
+                }
+              />
+              <span className="font-medium">{account.name}</span>
+              {line ? (
+                <span className="quiet figures">
+                  {[
+                    line.create ? `${line.create} new` : '',
+                    line.update ? `${line.update} changed` : '',
+                    line.nothing ? `${line.nothing} as they are` : '',
+                  ]
+                    .filter(Boolean)
+                    .join(', ') || 'nothing'}
+                  {line.notReady ? <span className="text-warning">, {line.notReady} not ready</span> : null}
+                </span>
+              ) : null}
+            </label>
+          );
+        })}
+      </fieldset>
+      {on.length === 0 ? <Empty title="Choose at least one account" /> : null}
+      {plan.isError ? <Failed error={plan.error} retry={() => void plan.refetch()} /> : null}
+      {plan.isLoading ? <Loading what="the plan" /> : null}
+      {planned && planned.causes.length > 0 ? <Missing plan={planned} accounts={accounts.data.accounts} /> : null}
+      {planned && on.length > 0 ? (
+        <PlanTable
+          plan={planned}
+          accounts={accounts.data.accounts.filter((account) => on.includes(account.id))}
+          leaveOut={(knot) => setWithout([...without, knot])}
+        />
+      ) : null}
+    </>
+  );
+}
+
+/** What is not ready, by cause, most frequent first. */
+function Missing({ plan, accounts }: { plan: PublishPlan; accounts: AccountView[] }) {
+  const first = (accountId: number, field: string) =>
+    plan.knots.find((knot) => knot.accountId === accountId && knot.issues.some((issue) => issue.field === field))
+      ?.itemId;
+  return (
+    <section aria-label="What is missing" className="border-b border-base-300 px-4 py-2">
+      <h2 className="mb-1 font-semibold">What is missing</h2>
+      <ul className="space-y-0.5">
+        {plan.causes.slice(0, 8).map((cause) => (
+          <li key={`${cause.accountId}${cause.field}${cause.message}`} className="flex gap-3">
+            <span className="figures w-8 text-right">{cause.count}</span>
+            <span className="w-28 shrink-0 truncate">
+              {accounts.find((account) => account.id === cause.accountId)?.name}
+            </span>
+            <span>{cause.message}</span>
+            {cause.mend.kind === 'account-default' ? (
+              <Link className="underline" href={`/marketplaces#account-${cause.accountId}`}>
+                {cause.mend.label}
+              </Link>
+            ) : (
+              <Link
+                className="underline"
+                href={`/items/${first(cause.accountId, cause.field)}#row-${'field' in cause.mend ? cause.mend.field : cause.field}`}
+              >
+                {cause.mend.label}
+              </Link>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,7 @@
+import { Sales } from './sales';
+
+export const metadata = { title: 'Sales' };
+
+export default function SalesPage() {
+  return <Sales />;
+}

@@ -1,0 +1,18 @@
+'use client';
+
+import { PageHead } from '@/ui/states';
+import { OwnFields } from './own-fields';
+import { StockNumbers } from './stock-numbers';
+
+/** What holds for the whole shop. */
+export function Settings() {
+  return (
+    <>
+      <PageHead title="Settings" />
+      <div className="grid max-w-5xl gap-8 p-4">
+        <StockNumbers />
+        <OwnFields />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,193 @@
+'use client';
+
+import { useState } from 'react';
+import type { AccountView } from '@/services/accounts';
+import type { TemplateInput, TriedTemplate } from '@/services/templates';
+import { ApiProblem, api } from '@/ui/api';
+import { useNotice } from '@/ui/providers';
+import { Conditions } from './conditions';
+import { Trial } from './trial';
+
+export type Draft = TemplateInput;
+export const emptyDraft: Draft = { name: '', accounts: [], conditions: [], fields: {}, for: 'all' };
+
+const texts: [string, string, number][] = [
+  ['title', 'Title', 1],
+  ['description', 'Description', 5],
+  ['footer', 'Line under the description', 1],
+  ['conditionNote', 'Condition note', 2],
+  ['highlights', 'Highlights, one a line', 3],
+  ['tags', 'Tags besides the item’s own', 1],
+];
+
+type Props = { id: number | null; start: Draft; accounts: AccountView[]; kept: (id: number | null) => Promise<void> };
+
+/** One template: for which items, on which accounts, what it says; tried out before it is kept. */
+export function TemplateEditor({ id, start, accounts, kept }: Props) {
+  const notice = useNotice();
+  const [draft, setDraft] = useState<Draft>({
+    name: start.name,
+    accounts: start.accounts,
+    conditions: start.conditions,
+    fields: start.fields,
+    for: 'all',
+  });
+  const [problem, setProblem] = useState<{ field: string; message: string } | null>(null);
+  const [tried, setTried] = useState<TriedTemplate | null>(null);
+  const [busy, setBusy] = useState(false);
+  const set = (part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part }));
+  const setField = (field: string, text: string) => {
+    const fields = { ...draft.fields };
+    if (text === '') delete fields[field];
+    else fields[field] = text;
+    set({ fields });
+  };
+  const asked = async (work: () => Promise<void>) => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      await work();
+    } catch (error) {
+      const first = error instanceof ApiProblem ? error.errors[0] : undefined;
+      setProblem({
+        field: (error instanceof ApiProblem ? error.field : undefined) ?? first?.field ?? '',
+        message: first?.message ?? (error instanceof Error ? error.message : 'Not saved'),
+      });
+    } finally {
+      setBusy(false);
+    }
+  };
+  const save = () =>
+    asked(async () => {
+      const saved = await api<{ id: number }>(id === null ? '/templates' : `/templates/${id}`, {
+        method: id === null ? 'POST' : 'PUT',
+        body: draft,
+      });
+      notice(`“${draft.name}” is kept; listings are computed anew`);
+      await kept(saved.id);
+    });
+  const tryOut = () =>
+    asked(async () =>
+      setTried(
+        await api<TriedTemplate>('/templates/try', {
+          method: 'POST',
+          body: { ...draft, name: draft.name || 'Draft', id },
+        }),
+      ),
+    );
+  const remove = () =>
+    asked(async () => {
+      await api(`/templates/${id}`, { method: 'DELETE' });
+      notice(`“${draft.name}” is removed`);
+      await kept(null);
+    });
+  const problemAt = (field: string) =>
+    problem?.field === field || problem?.field === `fields.${field}` ? problem.message : '';
+  return (
+    <section aria-label={draft.name || 'New template'} className="grid grid-cols-2 gap-6 p-4 max-xl:grid-cols-1">
+      <div className="space-y-3">
+        <label className="flex flex-col gap-1">
+          Name
+          <input
+            className="input input-sm w-full"
+            value={draft.name}
+            onChange={(event) => set({ name: event.target.value })}
+          />
+          {problemAt('name') ? <span className="text-error">{problemAt('name')}</span> : null}
+        </label>
+        <fieldset>
+          <legend className="mb-1">On these accounts; none chosen means all</legend>
+          <div className="flex flex-wrap gap-x-4 gap-y-1">
+            {accounts.map((account) => (
+              <label key={account.id} className="flex items-center gap-1.5">
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-xs"
+                  checked={draft.accounts.includes(account.id)}
+                  onChange={(event) =>
+                    set({
+                      accounts: event.target.checked
+                        ? [...draft.accounts, account.id]
+                        : draft.accounts.filter((one) => one !== account.id),
+                    })
+                  }
+                />
+                {account.name}
+              </label>
+            ))}
+          </div>
+        </fieldset>
+        <Conditions conditions={draft.conditions} set={(conditions) => set({ conditions })} />
+        {texts.map(([field, label, rows]) => (
+          <label key={field} htmlFor={`text-${field}`} className="flex flex-col gap-1">
+            {label}
+            {rows === 1 ? (
+              <input
+                id={`text-${field}`}
+                className="input input-sm w-full"
+                value={draft.fields[field] ?? ''}
+                onChange={(event) => setField(field, event.target.value)}
+              />
+            ) : (
+              <textarea
+                id={`text-${field}`}
+                className="textarea textarea-sm w-full"
+                rows={rows}
+                value={draft.fields[field] ?? ''}
+                onChange={(event) => setField(field, event.target.value)}
+              />
+            )}
+            {problemAt(field) ? <span className="text-error">{problemAt(field)}</span> : null}
+          </label>
+        ))}
+        <p className="quiet text-[12px]">
+          Variables stand in double braces:{' '}
+          {
+            '{{ title }}, {{ brand }}, {{ model }}, {{ condition }}, {{ condition_note }}, {{ description }}, {{ price }}, {{ weight }}, {{ stock_number }}, {{ shop }}'
+          }
+          , and every attribute by its name in small letters, as in {'{{ film_format }}'}. One that an item does not say
+          is told as an issue; {'{% if decade %} … {% endif %}'} skips a part.
+        </p>
+        <fieldset className="flex flex-wrap items-center gap-4">
+          <legend className="sr-only">Meant for</legend>
+          {(['all', 'new'] as const).map((one) => (
+            <label key={one} className="flex items-center gap-1.5">
+              <input
+                type="radio"
+                name="for"
+                className="radio radio-xs"
+                checked={draft.for === one}
+                onChange={() => set({ for: one })}
+              />
+              {one === 'all' ? 'for all items' : 'for items recorded from now on'}
+            </label>
+          ))}
+        </fieldset>
+        {problem && !problemAt('name') && !texts.some(([field]) => problemAt(field)) ? (
+          <p role="alert" className="text-error">
+            {problem.message}
+          </p>
+        ) : null}
+        <div className="flex gap-2">
+          <button type="button" className="btn btn-sm" disabled={busy} onClick={() => void tryOut()}>
+            Try it out
+          </button>
+          <button type="button" className="btn btn-primary btn-sm" disabled={busy} onClick={() => void save()}>
+            Keep the template
+          </button>
+          {id === null ? null : (
+            <button
+              type="button"
+              className="btn btn-ghost btn-sm ml-auto"
+              disabled={busy}
+              onClick={() => void remove()}
+            >
+              Remove
+            </button>
+          )}
+        </div>
+      </div>
+      <Trial tried={tried} accounts={accounts} />
+    </section>
+  );
+}

@@ -1,0 +1,27 @@
+import { cookies } from 'next/headers';
+import { config } from '@/config';
+import { NettingError } from '@/core/errors';
+import { finishConnect } from '@/services/accounts';
+import { actorOf } from '@/services/auth';
+
+export const dynamic = 'force-dynamic';
+
+/** Where the marketplace sends the person back to. */
+export async function GET(request: Request): Promise<Response> {
+  const jar = await cookies();
+  const pending = jar.get('netting.connect')?.value ?? '';
+  jar.delete({ name: 'netting.connect', path: '/api/connect' });
+  const who = await actorOf(request.headers);
+  if (!who) return Response.redirect(`${config.baseUrl}/sign-in`, 303);
+  try {
+    const { accountId } = await finishConnect(
+      who.actor,
+      pending,
+      Object.fromEntries(new URL(request.url).searchParams),
+    );
+    return Response.redirect(`${config.baseUrl}/marketplaces?connected=${accountId}`, 303);
+  } catch (error) {
+    const message = error instanceof NettingError ? error.message : 'The account could not be connected';
+    return Response.redirect(`${config.baseUrl}/marketplaces?problem=${encodeURIComponent(message)}`, 303);
+  }
+}

@@ -1,0 +1,29 @@
+import { cookies } from 'next/headers';
+import { config } from '@/config';
+import { NettingError } from '@/core/errors';
+import { fromHere } from '@/http/handle';
+import { problemOf } from '@/http/problem';
+import { startConnect } from '@/services/accounts';
+import { actorOf } from '@/services/auth';
+
+export const dynamic = 'force-dynamic';
+
+/** Sends the person to the marketplace's consent page; what was begun is remembered in a sealed cookie. */
+export async function POST(request: Request): Promise<Response> {
+  try {
+    const who = await actorOf(request.headers);
+    if (!who) throw new NettingError('not-signed-in', 'Sign in first');
+    if (!fromHere(request)) throw new NettingError('not-allowed', 'This request did not come from Netting itself');
+    const { url, pending } = startConnect(who.actor, new URL(request.url).searchParams.get('market') ?? '');
+    (await cookies()).set('netting.connect', pending, {
+      httpOnly: true,
+      sameSite: 'lax',
+      path: '/api/connect',
+      maxAge: 600,
+      secure: config.baseUrl.startsWith('https:'),
+    });
+    return Response.json({ url });
+  } catch (error) {
+    return problemOf(error);
+  }
+}

@@ -1,0 +1,4 @@
+import { handle } from '@/http/handle';
+
+export const dynamic = 'force-dynamic';
+export { handle as DELETE, handle as GET, handle as PATCH, handle as POST, handle as PUT };

@@ -1,0 +1,32 @@
+import { readFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+
+type Secrets = { databasePassword: string; appSecret: string };
+
+/** Where things are, from the environment with the documented defaults. Read once a process. */
+export const config = {
+  port: Number(process.env.NETTING_PORT ?? 4300),
+  marketsPort: Number(process.env.NETTING_MARKETS_PORT ?? 4400),
+  databasePort: Number(process.env.NETTING_DB_PORT ?? 43306),
+  databaseName: process.env.NETTING_DB_NAME ?? 'netting',
+  dataFolder: resolve(/* turbopackIgnore: true */ process.env.NETTING_DATA ?? '.data'),
+  host: process.env.NETTING_HOST ?? '127.0.0.1',
+  get baseUrl(): string {
+    return process.env.NETTING_URL ?? `http://127.0.0.1:${this.port}`;
+  },
+  get marketsUrl(): string {
+    return process.env.NETTING_MARKETS_URL ?? `http://127.0.0.1:${this.marketsPort}`;
+  },
+};
+
+let secrets: Secrets | null = null;
+
+/** Passwords and keys made at the first start; the file is readable by its owner alone. */
+export function readSecrets(): Secrets {
+  if (secrets) return secrets;
+  const parsed: unknown = JSON.parse(readFileSync(join(config.dataFolder, 'secrets.json'), 'utf8'));
+  const { databasePassword, appSecret } = parsed as Partial<Secrets>; // checked in the next line
+  if (!databasePassword || !appSecret) throw new Error(`${config.dataFolder}/secrets.json is incomplete`);
+  secrets = { databasePassword, appSecret };
+  return secrets;
+}

@@ -1,0 +1,3 @@
+export * from './inverse';
+export * from './operation';
+export * from './outcome';

@@ -1,0 +1,165 @@
+import { packedGrams } from '../../measure/parcel';
+import { isSamePrice, listingPrice } from '../../price/listing-price';
+import type { Content, Origin } from '../fields';
+import { neededRatio, photoReference, photoReferences, readPhotoReference } from '../fit/photos';
+import { type Draft, type Part, text, unused } from './draft';
+
+export function quantity(draft: Draft): Part {
+  const { max } = draft.rules.quantity;
+  const written = draft.own('quantity');
+  // A cap for this marketplace lowers what is offered there, it never invents stock.
+  const cap = typeof written === 'number' ? Math.min(written, max) : max;
+  const there = draft.variations
+    ? draft.variations.rows.reduce((sum, row) => sum + row.quantity, 0)
+    : draft.item.quantity;
+  const offered = Math.min(there, cap);
+  const origin: Origin =
+    typeof written === 'number' && written < draft.item.quantity
+      ? 'own'
+      : offered === draft.item.quantity
+        ? 'master'
+        : 'fitted';
+  return { value: offered, origin };
+}
+
+export function photos(draft: Draft): Part {
+  const rule = draft.rules.photos;
+  if (rule.kind === 'catalogue' || rule.max === 0) return unused;
+  const all = draft.item.photos;
+  const written = draft.own('photos');
+  if (Array.isArray(written)) {
+    const chosen = written.flatMap((one) => {
+      const { hash } = readPhotoReference(text(one));
+      const photo = all.find((other) => other.hash === hash);
+      return photo ? [photoReference(hash, neededRatio(photo, rule))] : [];
+    });
+    return { value: chosen, origin: 'own', length: chosen.length, max: rule.max };
+  }
+  const large =
+    rule.kind === 'artwork' ? all.filter((one) => Math.max(one.width, one.height) >= rule.minLongestSide) : all;
+  const chosen = (large.length ? large : all).slice(0, rule.max);
+  const references = photoReferences(chosen, rule);
+  const left = all.length - chosen.length;
+  const shaped = references.some((one) => one.includes('~'));
+  return {
+    value: references,
+    origin: left || shaped ? 'fitted' : 'master',
+    length: chosen.length,
+    max: rule.max,
+    lost: left ? [`${left} of ${all.length} photos`] : undefined,
+  };
+}
+
+/** The packed weight: what packing adds is counted, never rounded down. */
+export function weight(draft: Draft): Part {
+  if (!draft.rules.weight) return unused;
+  const written = draft.own('weightGrams');
+  if (written !== undefined) return { value: written, origin: 'own' };
+  const { weightGrams } = draft.item;
+  if (!weightGrams) return { value: weightGrams, origin: 'master' };
+  const packed = packedGrams(weightGrams, draft.account.packaging);
+  return { value: packed, origin: packed === weightGrams ? 'master' : 'fitted' };
+}
+
+export function size(draft: Draft): Part {
+  if (!draft.rules.size) return unused;
+  const written = draft.own('size');
+  if (written !== undefined) return { value: written, origin: 'own' };
+  const { lengthMm, widthMm, heightMm } = draft.item;
+  const known = lengthMm !== null && widthMm !== null && heightMm !== null;
+  return { value: known ? [lengthMm, widthMm, heightMm] : null, origin: 'master' };
+}
+
+/** True when postage comes out of this price: because the marketplace wants it so, or because this listing says so. */
+export const paysPostage = (draft: Pick<Draft, 'rules'>, content: Content): boolean =>
+  draft.rules.price?.holds === true ||
+  (draft.rules.sellerPaysWhen !== null &&
+    content[draft.rules.sellerPaysWhen.field] === draft.rules.sellerPaysWhen.value);
+
+/** An amount of the item as this account asks for it: by its rule, in its currency. Null when that cannot be said. */
+function amountThere(draft: Draft, content: Content, amount: number): { price: number; how?: string } | null {
+  const { item, account, rules } = draft;
+  const holds = rules.price?.holds === true;
+  if (isSamePrice(account.pricing, item.currency, rules.currency, holds)) return { price: amount };
+  const made = listingPrice(amount, {
+    pricing: account.pricing,
+    rate: account.rate,
+    needsRate: item.currency !== rules.currency,
+    holds,
+    net: {
+      fees: rules.fees,
+      categoryId: text(content.category) || null,
+      liveCount: 0,
+      weightGrams: typeof content.weightGrams === 'number' ? content.weightGrams : item.weightGrams,
+      longestMm: item.lengthMm,
+      values: content,
+      sellerPaysPostage: paysPostage(draft, content),
+      buyerPaysLabel: rules.fees.labels.length > 0,
+    },
+  });
+  return made && { price: made.price, how: made.because.join(', ') };
+}
+
+/** The price of the whole; with variations the one of the cheapest, where the item itself has none. */
+function ownAmount(draft: Draft): number | null {
+  const { item, variations } = draft;
+  const amounts = variations?.rows.flatMap((row) => (row.price === null ? [] : [row.price])) ?? [];
+  if (variations && variations.axes.length === 0 && amounts.length === 1) return amounts[0] ?? null;
+  return item.price ?? (amounts.length ? Math.min(...amounts) : null);
+}
+
+/** @param content what is known of the listing already: fees hang on category, weight and own fields */
+export function price(draft: Draft, content: Content): Part {
+  if (!draft.rules.price) return unused;
+  const written = draft.own('price');
+  if (written !== undefined) return { value: written, origin: 'own' };
+  const amount = ownAmount(draft);
+  if (amount === null) return { value: null, origin: 'master' };
+  const there = amountThere(draft, content, amount);
+  if (there && there.how === undefined) return { value: there.price, origin: 'master' };
+  return { value: there?.price ?? null, origin: 'fitted', how: there?.how };
+}
+
+/** The combinations that are offered here, each with its price there. */
+export function variations(draft: Draft, content: Content): Part {
+  const fitted = draft.variations;
+  if (!fitted) return unused;
+  const narrowed = draft.own('variations') !== undefined;
+  const faults = fitted.problem
+    ? [
+        {
+          code: 'variations',
+          field: 'variations',
+          message: fitted.problem,
+          blocks: true,
+          mend: { kind: 'variations' as const, label: 'Choose what is offered here' },
+        },
+      ]
+    : [];
+  if (fitted.axes.length === 0 || !draft.rules.variations)
+    return {
+      value: null,
+      origin: narrowed ? 'own' : faults.length ? 'master' : 'unused',
+      ...(narrowed ? { how: 'one combination' } : {}),
+      faults,
+    };
+  const written = draft.own('price');
+  const rows = fitted.rows.map(({ ownPrice, ...row }) => {
+    if (row.price === null) return row;
+    // A price written for this marketplace moves every combination that follows the item's.
+    const moved = typeof written === 'number' && !ownPrice && draft.item.price !== null;
+    const there = moved
+      ? written + row.price - (draft.item.price ?? 0)
+      : (amountThere(draft, content, row.price)?.price ?? null);
+    return { ...row, price: there };
+  });
+  const lost = draft.item.variations.length - rows.length;
+  return {
+    value: { axes: fitted.axes, rows },
+    origin: narrowed ? 'own' : 'master',
+    length: rows.length,
+    max: draft.rules.variations.maxCombinations,
+    faults,
+    ...(lost ? { how: `${lost} switched off or left out` } : {}),
+  };
+}

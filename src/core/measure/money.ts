@@ -1,0 +1,65 @@
+/** Money is a whole number of minor units (cents) with its currency; it is never a floating-point amount. */
+export type Money = { amount: number; currency: string };
+
+/** Minor units per major unit: 100 for currencies with cents. Source: ISO 4217 minor unit column. */
+const minorDigits: Record<string, number> = { JPY: 0, KRW: 0, ISK: 0 };
+
+export const digitsOf = (currency: string): number => minorDigits[currency] ?? 2;
+
+/**
+ * Reads an amount as people type it: `12`, `12.5`, `12,50`, `1,234.50`, `1.234,50`, `€ 9`.
+ * A single separator followed by three digits at the end is a thousands mark only when another separator agrees.
+ * @returns minor units, or null when it is not an amount.
+ */
+export function parseAmount(text: string, currency: string): number | null {
+  const clean = text.replace(/[^\d.,-]/g, '');
+  if (!/\d/.test(clean)) return null;
+  const negative = clean.startsWith('-');
+  const body = clean.replace(/-/g, '');
+  const lastDot = body.lastIndexOf('.');
+  const lastComma = body.lastIndexOf(',');
+  const at = Math.max(lastDot, lastComma);
+  const both = lastDot >= 0 && lastComma >= 0;
+  const separators = (body.match(/[.,]/g) ?? []).length;
+  const tail = at < 0 ? '' : body.slice(at + 1);
+  const isThousands = at >= 0 && !both && (separators > 1 || tail.length === 3);
+  const whole = at < 0 || isThousands ? body.replace(/[.,]/g, '') : body.slice(0, at).replace(/[.,]/g, '');
+  const fraction = at < 0 || isThousands ? '' : tail;
+  const digits = digitsOf(currency);
+  if (fraction.length > digits) return null;
+  const minor = Number(whole || '0') * 10 ** digits + Number(fraction.padEnd(digits, '0') || '0');
+  if (!Number.isSafeInteger(minor)) return null;
+  return negative ? -minor : minor;
+}
+
+/** Minor units as a plain decimal number, for files and forms: 1250 → `12.50`. */
+export function amountToText(amount: number, currency: string): string {
+  const digits = digitsOf(currency);
+  const sign = amount < 0 ? '-' : '';
+  const absolute = Math.abs(amount);
+  if (digits === 0) return `${sign}${absolute}`;
+  const unit = 10 ** digits;
+  return `${sign}${Math.floor(absolute / unit)}.${String(absolute % unit).padStart(digits, '0')}`;
+}
+
+const formatters = new Map<string, Intl.NumberFormat>();
+
+/** Minor units as people read them: 125000 EUR → `€1,250.00`. */
+export function formatMoney(amount: number, currency: string): string {
+  let formatter = formatters.get(currency);
+  if (!formatter) {
+    formatter = new Intl.NumberFormat('en', { style: 'currency', currency, currencyDisplay: 'symbol' });
+    formatters.set(currency, formatter);
+  }
+  return formatter.format(amount / 10 ** digitsOf(currency));
+}
+
+/**
+ * A share of an amount, in basis points (hundredths of a percent), rounded half up away from zero.
+ * Exact for amounts up to 9·10¹¹ minor units.
+ */
+export function share(amount: number, basisPoints: number): number {
+  const product = Math.abs(amount) * Math.abs(basisPoints);
+  const rounded = Math.floor((product + 5_000) / 10_000);
+  return Math.sign(amount) * Math.sign(basisPoints) * rounded || 0;
+}

@@ -1,0 +1,109 @@
+import fc from 'fast-check';
+import {
+  ageInDays,
+  type Box,
+  boxFor,
+  convert,
+  countedGrams,
+  fromInches,
+  fromPounds,
+  inverse,
+  packedGrams,
+  type Rate,
+  toInches,
+  toPounds,
+  volumetricGrams,
+} from '.';
+
+const box = (id: number, lengthMm: number, widthMm: number, heightMm: number): Box => ({
+  id,
+  name: `B${id}`,
+  lengthMm,
+  widthMm,
+  heightMm,
+  grams: 50,
+});
+
+describe('boxes', () => {
+  const boxes = [box(1, 400, 300, 200), box(2, 200, 150, 100), box(3, 260, 200, 160)];
+
+  test.each([
+    [[190, 130, 90], 2],
+    [[90, 190, 130], 2],
+    [[200, 150, 101], 3],
+    [[390, 100, 100], 1],
+  ] as [[number, number, number], number][])('%j goes into box %i, however it lies', (sides, id) =>
+    expect(boxFor(sides, boxes)?.id).toBe(id),
+  );
+
+  test('nothing fits what is too large', () => {
+    expect(boxFor([500, 10, 10], boxes)).toBeNull();
+    expect(boxFor([1, 1, 1], [])).toBeNull();
+  });
+
+  test('the chosen one holds the thing, and no smaller one does', () => {
+    const side = fc.integer({ min: 1, max: 420 });
+    fc.assert(
+      fc.property(fc.tuple(side, side, side), (sides) => {
+        const found = boxFor(sides, boxes);
+        if (!found) return;
+        const volume = (one: Box) => one.lengthMm * one.widthMm * one.heightMm;
+        for (const other of boxes) if (volume(other) < volume(found)) expect(boxFor(sides, [other])).toBeNull();
+      }),
+    );
+  });
+});
+
+describe('weights', () => {
+  test.each([
+    [500, 1_000, 100, 600],
+    [500, 3_000, 100, 650],
+    [501, 1_000, 0, 552],
+    [500, 0, 0, 500],
+  ])('%i g, %i basis points, at least %i g, is packed %i g', (grams, basisPoints, atLeastGrams, packed) =>
+    expect(packedGrams(grams, { basisPoints, atLeastGrams })).toBe(packed),
+  );
+
+  test('volume counts when it is more', () => {
+    expect(volumetricGrams(400, 300, 200, 5_000)).toBe(4_800);
+    expect(volumetricGrams(1, 1, 1, 6_000)).toBe(1);
+    expect(countedGrams(100, [400, 300, 200], 6_000)).toBe(4_000);
+    expect(countedGrams(9_000, [400, 300, 200], 6_000)).toBe(9_000);
+    expect(countedGrams(100, null, 6_000)).toBe(100);
+  });
+
+  test('pounds and inches there and back are never less than before', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 60_000 }), (value) => {
+        expect(fromPounds(toPounds(value))).toBeGreaterThanOrEqual(value);
+        expect(fromPounds(toPounds(value))).toBeLessThanOrEqual(value + 5);
+        expect(fromInches(toInches(value))).toBeGreaterThanOrEqual(value);
+        expect(fromInches(toInches(value))).toBeLessThanOrEqual(value + 3);
+      }),
+    );
+  });
+});
+
+describe('rates', () => {
+  const rate: Rate = { from: 'EUR', to: 'SGD', millionths: 1_452_000, date: '2026-02-25' };
+
+  test('an amount is converted and rounded', () => {
+    expect(convert(10_000, rate)).toBe(14_520);
+    expect(convert(1, rate)).toBe(1);
+    expect(convert(0, rate)).toBe(0);
+  });
+
+  test('there and back is the same but for a cent or so', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 10_000_000 }),
+        (amount) => Math.abs(convert(convert(amount, rate), inverse(rate)) - amount) <= 5,
+      ),
+    );
+  });
+
+  test('its age is told in days', () => {
+    expect(ageInDays(rate, '2026-02-25')).toBe(0);
+    expect(ageInDays(rate, '2026-03-01')).toBe(4);
+  });
+});

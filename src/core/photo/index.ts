@@ -1,0 +1,3 @@
+export * from './backdrop';
+export * from './recipe';
+export * from './tone';

@@ -1,0 +1,47 @@
+import { countedGrams } from '../measure/parcel';
+
+/** How a carrier computes: steps by the weight that counts, bands by distance as percent of them. */
+export type Tariff = {
+  id: string;
+  name: string;
+  /** Cubic centimetres that count as one kilogram. */
+  volumeDivisor: number;
+  steps: { upToGrams: number; cents: number }[];
+  bands: Record<string, number>;
+  longestMm: number;
+};
+
+export type Quote = { carrier: string; name: string; amount: number; countedGrams: number };
+
+/** What every carrier asks for a parcel, cheapest first; those that do not take it are left out. Minor units. */
+export function quotes(
+  tariffs: readonly Tariff[],
+  parcel: { grams: number; sides: [number, number, number] | null; band: string },
+): Quote[] {
+  return tariffs
+    .flatMap((tariff): Quote[] => {
+      const counted = countedGrams(parcel.grams, parcel.sides, tariff.volumeDivisor);
+      const step = tariff.steps.find((one) => counted <= one.upToGrams);
+      const percent = tariff.bands[parcel.band];
+      if (!step || !percent || Math.max(0, ...(parcel.sides ?? [])) > tariff.longestMm) return [];
+      return [
+        {
+          carrier: tariff.id,
+          name: tariff.name,
+          amount: Math.round((step.cents * percent) / 100),
+          countedGrams: counted,
+        },
+      ];
+    })
+    .sort((a, b) => a.amount - b.amount);
+}
+
+/**
+ * Cost per pound learned from past shipments: total paid by total weight, in minor units a pound (453.59237 g).
+ * @returns null without shipments that have a weight
+ */
+export function costPerPound(shipments: readonly { grams: number; paid: number }[]): number | null {
+  const weighed = shipments.filter((one) => one.grams > 0);
+  const grams = weighed.reduce((sum, one) => sum + one.grams, 0);
+  return grams === 0 ? null : Math.round((weighed.reduce((sum, one) => sum + one.paid, 0) * 453.59237) / grams);
+}

@@ -1,0 +1,2 @@
+export * from './computed';
+export * from './maker';

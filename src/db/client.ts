@@ -1,0 +1,81 @@
+import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
+import mysql from 'mysql2/promise';
+import { config, readSecrets } from '../config';
+import * as schema from './schema';
+
+export type Db = MySql2Database<typeof schema>;
+export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
+/** What a query needs: the database, or a transaction on it. */
+export type Executor = Db | Tx;
+
+const connectionOptions = () => ({
+  host: '127.0.0.1',
+  port: config.databasePort,
+  user: 'netting',
+  password: readSecrets().databasePassword,
+  database: config.databaseName,
+  timezone: 'Z',
+  charset: 'utf8mb4',
+  supportBigNumbers: true,
+});
+
+type Connection = { pool: mysql.Pool; db: Db };
+// Next.js may load this module more than once a process; the pool must stay one.
+const kept = globalThis as typeof globalThis & { nettingDatabase?: Connection };
+
+function connection(): Connection {
+  kept.nettingDatabase ??= (() => {
+    const pool = mysql.createPool({ ...connectionOptions(), connectionLimit: 12, enableKeepAlive: true });
+    // Session settings before anything else runs on a connection: UTC, and reads that see what others committed.
+    pool.pool.on('connection', (raw) => raw.query("set time_zone = '+00:00', tx_isolation = 'READ-COMMITTED'"));
+    return { pool, db: drizzle(pool, { schema, mode: 'planetscale' }) };
+  })();
+  return kept.nettingDatabase;
+}
+
+export const database = (): Db => connection().db;
+export const pool = (): mysql.Pool => connection().pool;
+
+/** A connection of its own, for work that streams rows or keeps temporary tables. */
+export async function withConnection<T>(work: (connection: mysql.PoolConnection) => Promise<T>): Promise<T> {
+  const own = await pool().getConnection();
+  try {
+    return await work(own);
+  } finally {
+    own.release();
+  }
+}
+
+/**
+ * A transaction, run again when the database chose it as the victim of a deadlock or a lock wait ran out: nothing of
+ * it was kept, so repeating is safe.
+ */
+export async function transaction<T>(work: (tx: Tx) => Promise<T>, tries = 5): Promise<T> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await database().transaction(work);
+    } catch (error) {
+      if (attempt >= tries || !isDeadlock(error)) throw error;
+    }
+  }
+}
+
+export function isDeadlock(error: unknown): boolean {
+  for (let at = error; at instanceof Error; at = at.cause) {
+    const { errno } = at as { errno?: number };
+    if (errno === 1213 || errno === 1205) return true;
+  }
+  return false;
+}
+
+export function isDuplicate(error: unknown): boolean {
+  for (let at = error; at instanceof Error; at = at.cause) {
+    if ((at as { errno?: number }).errno === 1062) return true;
+  }
+  return false;
+}
+
+export async function closeDatabase(): Promise<void> {
+  await kept.nettingDatabase?.pool.end();
+  kept.nettingDatabase = undefined;
+}

@@ -1,0 +1,76 @@
+import { bigint, boolean, index, int, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core';
+import { id, moment } from './columns';
+
+/** People and their sessions, in the shape that the sign-in library keeps. */
+export const user = mysqlTable('auth_user', {
+  id: varchar('id', { length: 36 }).primaryKey(),
+  name: varchar('name', { length: 120 }).notNull(),
+  email: varchar('email', { length: 190 }).notNull().unique(),
+  emailVerified: boolean('email_verified').notNull().default(false),
+  image: text('image'),
+  createdAt: moment('created_at').notNull(),
+  updatedAt: moment('updated_at').notNull(),
+});
+
+export const session = mysqlTable(
+  'auth_session',
+  {
+    id: varchar('id', { length: 36 }).primaryKey(),
+    userId: varchar('user_id', { length: 36 }).notNull(),
+    token: varchar('token', { length: 190 }).notNull().unique(),
+    expiresAt: moment('expires_at').notNull(),
+    ipAddress: varchar('ip_address', { length: 64 }),
+    userAgent: text('user_agent'),
+    createdAt: moment('created_at').notNull(),
+    updatedAt: moment('updated_at').notNull(),
+  },
+  (table) => [index('session_user').on(table.userId)],
+);
+
+export const credential = mysqlTable(
+  'auth_credential',
+  {
+    id: varchar('id', { length: 36 }).primaryKey(),
+    accountId: varchar('account_id', { length: 190 }).notNull(),
+    providerId: varchar('provider_id', { length: 60 }).notNull(),
+    userId: varchar('user_id', { length: 36 }).notNull(),
+    accessToken: text('access_token'),
+    refreshToken: text('refresh_token'),
+    idToken: text('id_token'),
+    accessTokenExpiresAt: moment('access_token_expires_at'),
+    refreshTokenExpiresAt: moment('refresh_token_expires_at'),
+    scope: text('scope'),
+    password: text('password'),
+    createdAt: moment('created_at').notNull(),
+    updatedAt: moment('updated_at').notNull(),
+  },
+  (table) => [index('credential_user').on(table.userId)],
+);
+
+export const verification = mysqlTable('auth_verification', {
+  id: varchar('id', { length: 36 }).primaryKey(),
+  identifier: varchar('identifier', { length: 190 }).notNull(),
+  value: text('value').notNull(),
+  expiresAt: moment('expires_at').notNull(),
+  createdAt: moment('created_at'),
+  updatedAt: moment('updated_at'),
+});
+
+/** Counts of tries, so that guessing is slowed also across restarts and processes. */
+export const rateLimit = mysqlTable('auth_rate_limit', {
+  id: varchar('id', { length: 190 }).primaryKey(),
+  key: varchar('key', { length: 190 }).notNull().unique(),
+  count: int('count').notNull(),
+  lastRequest: bigint('last_request', { mode: 'number' }).notNull(),
+});
+
+/** Tokens for programs; only a hash is kept. */
+export const apiToken = mysqlTable('api_token', {
+  id: id(),
+  name: varchar('name', { length: 80 }).notNull(),
+  hash: varchar('hash', { length: 64 }).notNull().unique(),
+  userId: varchar('user_id', { length: 36 }).notNull(),
+  createdAt: moment('created_at').notNull(),
+  lastUsedAt: moment('last_used_at'),
+});
+export type ApiTokenRow = typeof apiToken.$inferSelect;

@@ -1,0 +1,14 @@
+import { bigint, customType, datetime } from 'drizzle-orm/mysql-core';
+
+export const id = () => bigint('id', { mode: 'number', unsigned: true }).autoincrement().primaryKey();
+export const reference = (name: string) => bigint(name, { mode: 'number', unsigned: true });
+/** Times are UTC with milliseconds. */
+export const moment = (name: string) => datetime(name, { mode: 'date', fsp: 3 });
+
+/** JSON, typed. The driver hands MariaDB's JSON columns out parsed: a JSON string arrives as a plain string. */
+export const document = <T>(name: string) =>
+  customType<{ data: T; driverData: unknown }>({
+    dataType: () => 'json',
+    toDriver: (value) => JSON.stringify(value),
+    fromDriver: (value) => value as T, // parsed by the driver already; the column holds only what toDriver wrote
+  })(name);

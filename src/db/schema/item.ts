@@ -1,0 +1,181 @@
+import { sql } from 'drizzle-orm';
+import { boolean, date, double, index, int, mediumtext, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core';
+import type { Axis, ConditionGrade, OwnField, OwnValues, Variation } from '../../core/item';
+import { document, id, moment, reference } from './columns';
+
+/** One sellable thing. `quantity` is the sum of its movements, kept in the transaction that writes them. */
+export const item = mysqlTable(
+  'item',
+  {
+    id: id(),
+    version: int('version').notNull().default(1),
+    sku: varchar('sku', { length: 40 }).notNull().unique(),
+    title: varchar('title', { length: 300 }).notNull(),
+    brand: varchar('brand', { length: 80 }).notNull(),
+    model: varchar('model', { length: 120 }).notNull(),
+    category: varchar('category', { length: 120 }).notNull(),
+    condition: varchar('condition_grade', { length: 20 }).$type<ConditionGrade>(),
+    conditionNote: text('condition_note').notNull(),
+    description: mediumtext('description').notNull(),
+    highlights: document<string[]>('highlights').notNull(),
+    keywords: document<string[]>('keywords').notNull(),
+    attributes: document<Record<string, string>>('attributes').notNull(),
+    currency: varchar('currency', { length: 3 }).notNull(),
+    price: int('price'),
+    retailPrice: int('retail_price'),
+    cost: int('cost'),
+    quantity: int('quantity').notNull().default(0),
+    barcode: varchar('barcode', { length: 20 }).notNull(),
+    location: varchar('location', { length: 60 }).notNull(),
+    supplier: varchar('supplier', { length: 120 }).notNull(),
+    boughtOn: date('bought_on', { mode: 'string' }),
+    notes: text('notes').notNull(),
+    weightGrams: int('weight_grams'),
+    lengthMm: int('length_mm'),
+    widthMm: int('width_mm'),
+    heightMm: int('height_mm'),
+    expiresOn: date('expires_on', { mode: 'string' }),
+    own: document<OwnValues>('own_values').notNull().default({}),
+    axes: document<Axis[]>('axes').notNull().default([]),
+    variations: document<Variation[]>('variations').notNull().default([]),
+    mainPhoto: varchar('main_photo', { length: 64 }),
+    photoCount: int('photo_count').notNull().default(0),
+    archived: boolean('archived').notNull().default(false),
+    createdAt: moment('created_at').notNull(),
+    updatedAt: moment('updated_at').notNull(),
+  },
+  (table) => [
+    index('item_updated').on(table.archived, table.updatedAt, table.id),
+    index('item_created').on(table.archived, table.createdAt, table.id),
+    index('item_title').on(table.archived, table.title, table.id),
+    index('item_sku').on(table.archived, table.sku, table.id),
+    index('item_brand').on(table.archived, table.brand, table.id),
+    index('item_category').on(table.archived, table.category, table.id),
+    index('item_condition').on(table.archived, table.condition, table.id),
+    index('item_location').on(table.archived, table.location, table.id),
+    index('item_price').on(table.archived, table.price, table.id),
+    index('item_quantity').on(table.archived, table.quantity, table.id),
+    index('item_cost').on(table.archived, table.cost, table.id),
+  ],
+);
+
+/** Stock numbers ever given, also of deleted items: none is given twice. */
+export const usedSku = mysqlTable('used_sku', {
+  sku: varchar('sku', { length: 40 }).primaryKey(),
+  at: moment('at').notNull(),
+});
+
+/** An original photo, by the hash of its bytes. */
+export const photoFile = mysqlTable('photo_file', {
+  hash: varchar('hash', { length: 64 }).primaryKey(),
+  mime: varchar('mime', { length: 40 }).notNull(),
+  width: int('width').notNull(),
+  height: int('height').notNull(),
+  bytes: int('bytes').notNull(),
+  /** The original that this picture was made from, and how; null for an original. */
+  madeFrom: varchar('made_from', { length: 64 }),
+  recipe: document<Record<string, unknown> | null>('recipe'),
+  createdAt: moment('created_at').notNull(),
+});
+
+/** A photo's place on an item; the same photo may stand twice. */
+export const itemPhoto = mysqlTable(
+  'item_photo',
+  {
+    id: id(),
+    itemId: reference('item_id').notNull(),
+    hash: varchar('hash', { length: 64 }).notNull(),
+    position: int('position').notNull(),
+    /** What a photo of a flaw shows. */
+    flaw: varchar('flaw', { length: 200 }),
+  },
+  (table) => [index('photo_item').on(table.itemId, table.position), index('photo_hash').on(table.hash)],
+);
+
+/** The stock ledger: every movement of units, with its reason. */
+export const movement = mysqlTable(
+  'movement',
+  {
+    id: id(),
+    itemId: reference('item_id').notNull(),
+    delta: int('delta').notNull(),
+    reason: varchar('reason', { length: 20 })
+      .notNull()
+      .$type<'opening' | 'added' | 'set' | 'sold' | 'returned' | 'undo' | 'moved'>(),
+    /** The combination that was moved, in words; null for an item without variations. */
+    variation: varchar('variation', { length: 200 }),
+    saleId: reference('sale_id'),
+    runId: reference('run_id'),
+    at: moment('at').notNull(),
+    byName: varchar('by_name', { length: 120 }).notNull(),
+  },
+  (table) => [index('movement_item').on(table.itemId, table.id)],
+);
+
+/** What was changed, by whom and why; never changed itself. Undo and history read it. */
+export const change = mysqlTable(
+  'change_record',
+  {
+    id: id(),
+    itemId: reference('item_id').notNull(),
+    listingId: reference('listing_id'),
+    runId: reference('run_id'),
+    itemVersion: int('item_version').notNull(),
+    field: varchar('field', { length: 80 }).notNull(),
+    from: document<unknown>('old_value'),
+    to: document<unknown>('new_value'),
+    why: varchar('why', { length: 20 })
+      .notNull()
+      .$type<'typing' | 'bulk' | 'undo' | 'sale' | 'marketplace' | 'import'>(),
+    byName: varchar('by_name', { length: 120 }).notNull(),
+    at: moment('at').notNull(),
+  },
+  (table) => [index('change_item').on(table.itemId, table.id), index('change_run').on(table.runId, table.id)],
+);
+
+/** A change to many, a publish, an undo: what a person started in one go. */
+export const run = mysqlTable(
+  'run',
+  {
+    id: id(),
+    kind: varchar('kind', { length: 20 }).notNull().$type<'edit' | 'publish' | 'end' | 'undo'>(),
+    title: varchar('title', { length: 200 }).notNull(),
+    detail: document<unknown>('detail').notNull(),
+    itemCount: int('item_count').notNull().default(0),
+    undoOf: reference('undo_of'),
+    undoneBy: reference('undone_by'),
+    byName: varchar('by_name', { length: 120 }).notNull(),
+    createdAt: moment('created_at').notNull().default(sql`current_timestamp(3)`),
+  },
+  (table) => [index('run_created').on(table.createdAt)],
+);
+
+/** Fields that the sellers have added for themselves. */
+export const ownField = mysqlTable('own_field', {
+  id: id(),
+  key: varchar('field_key', { length: 30 }).notNull().unique(),
+  label: varchar('label', { length: 40 }).notNull(),
+  type: varchar('type', { length: 8 }).notNull().$type<OwnField['type']>(),
+  choices: document<string[]>('choices').notNull(),
+  most: int('most'),
+  from: double('least'),
+  to: double('greatest'),
+  category: varchar('category', { length: 120 }).notNull(),
+  copied: boolean('copied').notNull().default(true),
+});
+
+/** What holds for the whole shop, such as the pattern of stock numbers. */
+export const setting = mysqlTable('setting', {
+  name: varchar('name', { length: 40 }).primaryKey(),
+  value: document<unknown>('value').notNull(),
+  byName: varchar('by_name', { length: 120 }).notNull(),
+  at: moment('at').notNull(),
+});
+
+/** Short-lived codes with which a phone may add photos to one item; only their hash is kept. */
+export const phoneCode = mysqlTable('phone_code', {
+  hash: varchar('hash', { length: 64 }).primaryKey(),
+  itemId: reference('item_id').notNull(),
+  byName: varchar('by_name', { length: 120 }).notNull(),
+  until: moment('until').notNull(),
+});

@@ -1,0 +1,147 @@
+import { sql } from 'drizzle-orm';
+import {
+  boolean,
+  index,
+  int,
+  mysqlTable,
+  primaryKey,
+  smallint,
+  text,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core';
+import type { Json } from '../../core/json';
+import type { Content, Differences } from '../../core/listing';
+import type { PackagingAllowance } from '../../core/measure';
+import type { Pricing } from '../../core/price';
+import type { AccountExceptions, MarketRules } from '../../core/rules';
+import { type KnotState, type ListingFacts, stateSql } from '../../core/sync';
+import { document, id, moment, reference } from './columns';
+
+/** A shop on a marketplace. Tokens and keys are encrypted. `lane` fields say which worker sends for it now. */
+export const account = mysqlTable(
+  'market_account',
+  {
+    id: id(),
+    market: varchar('market', { length: 40 }).notNull(),
+    name: varchar('name', { length: 80 }).notNull(),
+    remoteName: varchar('remote_name', { length: 120 }).notNull(),
+    state: varchar('state', { length: 20 }).notNull().$type<'connected' | 'reconnect'>(),
+    secrets: text('secrets').notNull(),
+    hookSecret: text('hook_secret'),
+    hookKey: varchar('hook_key', { length: 40 }).notNull().unique(),
+    exceptions: document<AccountExceptions>('exceptions').notNull(),
+    defaults: document<Record<string, Json>>('defaults').notNull(),
+    footer: varchar('footer', { length: 500 }).notNull().default(''),
+    houseTag: varchar('house_tag', { length: 60 }).notNull().default(''),
+    pricing: document<Pricing | null>('pricing'),
+    packaging: document<PackagingAllowance | null>('packaging'),
+    autoDraft: boolean('auto_draft').notNull().default(true),
+    rulesVersion: int('rules_version').notNull().default(0),
+    lockedUntil: moment('locked_until'),
+    lastError: varchar('last_error', { length: 300 }),
+    ordersSince: moment('orders_since'),
+    polledAt: moment('polled_at'),
+    laneOwner: varchar('lane_owner', { length: 60 }),
+    laneUntil: moment('lane_until'),
+    createdAt: moment('created_at').notNull(),
+  },
+  (table) => [uniqueIndex('account_shop').on(table.market, table.remoteName)],
+);
+
+/** A marketplace's rules by version, as they were read and checked. */
+export const marketRules = mysqlTable(
+  'market_rules',
+  {
+    market: varchar('market', { length: 40 }).notNull(),
+    version: int('version').notNull(),
+    doc: document<MarketRules>('doc').notNull(),
+    readAt: moment('read_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.market, table.version] })],
+);
+
+/** Own category → a marketplace's, as chosen by a person. */
+export const categoryMap = mysqlTable(
+  'category_map',
+  {
+    market: varchar('market', { length: 40 }).notNull(),
+    ownCategory: varchar('own_category', { length: 120 }).notNull(),
+    categoryId: varchar('category_id', { length: 60 }).notNull(),
+    byName: varchar('by_name', { length: 120 }).notNull(),
+    at: moment('at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.market, table.ownCategory] })],
+);
+
+/**
+ * Where an item and an account cross. `sent` is what we last sent and they confirmed, `base` what they showed right
+ * then, `seen` what they last showed. The state is derived by the database from the facts, with the core's rules.
+ */
+export const listing = mysqlTable(
+  'listing',
+  {
+    id: id(),
+    itemId: reference('item_id').notNull(),
+    accountId: reference('account_id').notNull(),
+    differences: document<Differences>('differences').notNull(),
+    /** The price written for this marketplace alone; null follows the item. */
+    ownPrice: int('own_price'),
+    wantedPrice: int('wanted_price'),
+    sentPrice: int('sent_price'),
+    /** The most units that may be offered there, by its rules or as written here. */
+    quantityCap: int('quantity_cap').notNull().default(1_000_000),
+    wantedQuantity: int('wanted_quantity').notNull().default(0),
+    sentQuantity: int('sent_quantity'),
+    /** Something other than price and quantity differs from what was sent. */
+    contentDirty: boolean('content_dirty').notNull().default(false),
+    dirty: boolean('dirty').generatedAlwaysAs(
+      sql.raw(
+        '`content_dirty` = 1 or coalesce(`wanted_price` <> `sent_price`, 0) or coalesce(`wanted_quantity` <> `sent_quantity`, 0)',
+      ),
+      { mode: 'stored' },
+    ),
+    wanted: varchar('wanted', { length: 8 }).notNull().$type<ListingFacts['wanted']>(),
+    remote: varchar('remote', { length: 8 }).notNull().default('none').$type<ListingFacts['remote']>(),
+    drifted: boolean('drifted').notNull().default(false),
+    busy: boolean('busy').notNull().default(false),
+    problem: boolean('problem').notNull().default(false),
+    /** How many issues block it, as computed at the last save. */
+    blocking: smallint('blocking').notNull().default(0),
+    sent: document<Content | null>('sent'),
+    base: document<Content | null>('base'),
+    seen: document<Content | null>('seen'),
+    /** How often it was made there; some marketplaces never take a stock number twice. */
+    timesMade: smallint('times_made').notNull().default(0),
+    /** Why their review refused it. */
+    refusal: varchar('refusal', { length: 500 }),
+    remoteId: varchar('remote_id', { length: 60 }),
+    remoteUrl: varchar('remote_url', { length: 300 }),
+    liveSince: moment('live_since'),
+    sentAt: moment('sent_at'),
+    seenAt: moment('seen_at'),
+    state: varchar('state', { length: 10 })
+      .$type<KnotState>()
+      .generatedAlwaysAs(sql.raw(stateSql()), { mode: 'stored' }),
+  },
+  (table) => [
+    uniqueIndex('listing_knot').on(table.itemId, table.accountId),
+    index('listing_account_state').on(table.accountId, table.state, table.itemId),
+    index('listing_state').on(table.state, table.blocking, table.itemId),
+    index('listing_remote').on(table.accountId, table.remoteId),
+    index('listing_live_since').on(table.accountId, table.liveSince),
+  ],
+);
+
+/** A photo that a marketplace already has, so that it is uploaded once. */
+export const remotePhoto = mysqlTable(
+  'remote_photo',
+  {
+    accountId: reference('account_id').notNull(),
+    /** A photo's reference: its hash, and the shape it was brought to. */
+    hash: varchar('hash', { length: 90 }).notNull(),
+    remoteId: varchar('remote_id', { length: 80 }).notNull(),
+    at: moment('at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.accountId, table.hash] })],
+);

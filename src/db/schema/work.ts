@@ -1,0 +1,103 @@
+import { boolean, index, int, mysqlTable, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import type { Content } from '../../core/listing';
+import { document, id, moment, reference } from './columns';
+
+export type JobStory = { at: string; text: string };
+/** What exactly was sent, kept before sending, so that a repeat says the same. */
+export type FrozenRequest = {
+  kind: 'create' | 'update' | 'end';
+  content: Content;
+  fields: string[];
+  photoIds: string[];
+  firstSentAt: string;
+};
+
+/**
+ * The outbox. `liveListing` is the listing's id while the job waits or runs and null afterwards: its unique index
+ * keeps it to one live job a listing. `generation` counts changes that joined.
+ */
+export const job = mysqlTable(
+  'job',
+  {
+    id: id(),
+    listingId: reference('listing_id').notNull(),
+    liveListing: reference('live_listing'),
+    accountId: reference('account_id').notNull(),
+    runId: reference('run_id'),
+    priority: smallint('priority').notNull(),
+    state: varchar('state', { length: 10 })
+      .notNull()
+      .default('waiting')
+      .$type<'waiting' | 'running' | 'done' | 'failed' | 'skipped'>(),
+    generation: int('generation').notNull().default(1),
+    attempts: smallint('attempts').notNull().default(0),
+    dueAt: moment('due_at').notNull(),
+    leaseOwner: varchar('lease_owner', { length: 60 }),
+    idempotencyKey: varchar('idempotency_key', { length: 60 }),
+    request: document<FrozenRequest | null>('request'),
+    outcome: varchar('outcome', { length: 20 }).$type<'created' | 'changed' | 'ended' | 'nothing'>(),
+    errorCode: varchar('error_code', { length: 30 }),
+    message: varchar('message', { length: 500 }),
+    mend: varchar('mend', { length: 300 }),
+    field: varchar('field', { length: 80 }),
+    story: document<JobStory[]>('story'),
+    createdAt: moment('created_at').notNull(),
+    finishedAt: moment('finished_at'),
+  },
+  (table) => [
+    uniqueIndex('job_live').on(table.liveListing),
+    index('job_lane').on(table.accountId, table.state, table.priority, table.id),
+    index('job_state').on(table.state, table.id),
+    index('job_run').on(table.runId, table.state),
+    index('job_listing').on(table.listingId, table.id),
+    index('job_finished').on(table.finishedAt),
+  ],
+);
+
+/** Events heard from marketplaces, kept before they are answered; worked off by the worker. */
+export const inbox = mysqlTable(
+  'inbox',
+  {
+    id: id(),
+    messageId: varchar('message_id', { length: 120 }).notNull().unique(),
+    accountId: reference('account_id').notNull(),
+    type: varchar('type', { length: 30 }).notNull(),
+    data: document<Record<string, unknown>>('data').notNull(),
+    state: varchar('state', { length: 10 }).notNull().default('waiting').$type<'waiting' | 'done' | 'failed'>(),
+    attempts: smallint('attempts').notNull().default(0),
+    dueAt: moment('due_at').notNull(),
+    message: text('message'),
+    receivedAt: moment('received_at').notNull(),
+  },
+  (table) => [index('inbox_due').on(table.state, table.dueAt)],
+);
+
+export const sale = mysqlTable(
+  'sale',
+  {
+    id: id(),
+    accountId: reference('account_id'),
+    orderId: varchar('order_id', { length: 60 }).notNull(),
+    itemId: reference('item_id'),
+    listingId: reference('listing_id'),
+    sku: varchar('sku', { length: 40 }).notNull(),
+    title: varchar('title', { length: 300 }).notNull(),
+    quantity: int('quantity').notNull(),
+    unitPrice: int('unit_price').notNull(),
+    total: int('total').notNull(),
+    fee: int('fee').notNull(),
+    cost: int('cost'),
+    currency: varchar('currency', { length: 3 }).notNull(),
+    /** The combination that was bought, in words. */
+    variation: varchar('variation', { length: 200 }),
+    buyerTown: varchar('buyer_town', { length: 80 }).notNull().default(''),
+    /** More was sold than was there: a person has to cancel one of the orders. */
+    oversold: boolean('oversold').notNull().default(false),
+    soldAt: moment('sold_at').notNull(),
+  },
+  (table) => [
+    uniqueIndex('sale_order').on(table.accountId, table.orderId),
+    index('sale_sold').on(table.soldAt, table.id),
+    index('sale_item').on(table.itemId),
+  ],
+);

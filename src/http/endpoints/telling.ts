@@ -1,0 +1,223 @@
+import { z } from 'zod';
+import { comparablesOf, comparablesSchema } from '../../services/comparables';
+import { chooseProduct, chooseProductSchema, findProducts, findProductsSchema } from '../../services/find-products';
+import { findKnowledge, forget, forgetSchema, learn, learnSchema } from '../../services/knowledge';
+import { mendAll, mendAllSchema } from '../../services/mend-all';
+import {
+  addBox,
+  boxSchema,
+  findBoxes,
+  quoteParcel,
+  quoteSchema,
+  recordPostage,
+  refreshTariffs,
+  removeBox,
+  shipmentSchema,
+} from '../../services/postage';
+import { pricePanel, pricePanelSchema } from '../../services/price-panel';
+import { forgetRate, forgetRateSchema, rateHistory, refreshRates } from '../../services/rates';
+import { ruleChanges } from '../../services/rule-changes';
+import { findTemplates, removeTemplate, saveTemplate, templateSchema, tryTemplate } from '../../services/templates';
+import { titleProposals, titleProposalsSchema } from '../../services/title-proposals';
+import { told } from '../../services/told';
+import { endpoint } from '../endpoint';
+
+const id = (params: Record<string, number>) => z.number().parse(params.id);
+const market = z.object({ market: z.string().min(1).max(40) }).strict();
+const tryIt = templateSchema.extend({ id: z.number().int().positive().nullable().default(null) });
+
+/** Telling an item in each marketplace's way: templates, what was learned, rules, prices, postage. */
+export const tellingEndpoints = [
+  endpoint({
+    method: 'GET',
+    path: '/items/{id}/told',
+    tag: 'Items',
+    summary: 'What each account would get of an item: every value with its origin, and what a buyer would see',
+    run: ({ params }) => told(id(params)),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/items/{id}/titles',
+    tag: 'Items',
+    summary: 'Up to three ways to say the title within a limit, each with what it loses',
+    query: titleProposalsSchema,
+    run: ({ params, query }) => titleProposals(id(params), query),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/items/{id}/prices',
+    tag: 'Prices',
+    summary: 'Per account: fees, postage, net, margin and return, and the price for a wanted one',
+    query: pricePanelSchema,
+    run: ({ params, query }) => pricePanel(id(params), query),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/items/{id}/comparables',
+    tag: 'Prices',
+    summary: 'What such things sold for lately, with their statistics, and what is on offer now',
+    query: comparablesSchema,
+    run: ({ params, query }) => comparablesOf(id(params), query),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/rules',
+    tag: 'Rules',
+    summary: 'What changed in a marketplace’s rules, and which listings no longer fit, by cause',
+    query: market,
+    run: ({ query }) => ruleChanges(query.market),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/mends',
+    tag: 'Rules',
+    summary: 'One mend for every listing that does not fit for the same reason',
+    body: mendAllSchema,
+    run: ({ actor, body }) => mendAll(actor, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/knowledge',
+    tag: 'Rules',
+    summary: 'What was learned of a marketplace: categories, properties, values, products',
+    query: market,
+    run: ({ query }) => findKnowledge(query.market),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/knowledge',
+    tag: 'Rules',
+    summary: 'Match one of our names or values with one of theirs',
+    body: learnSchema,
+    run: ({ actor, body }) => learn(actor, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/knowledge/forget',
+    tag: 'Rules',
+    summary: 'Take back something that was learned',
+    body: forgetSchema,
+    run: ({ body }) => forget(body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/products/find',
+    tag: 'Rules',
+    summary: 'Look items up in a marketplace’s catalogue',
+    body: findProductsSchema,
+    run: ({ actor, body }) => findProducts(actor, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/products/choose',
+    tag: 'Rules',
+    summary: 'Say which entry of a catalogue an item is',
+    body: chooseProductSchema,
+    run: ({ actor, body }) => chooseProduct(actor, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/templates',
+    tag: 'Templates',
+    summary: 'Templates with their conditions',
+    run: () => findTemplates(),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/templates',
+    tag: 'Templates',
+    summary: 'Make a template',
+    body: templateSchema,
+    run: ({ actor, body }) => saveTemplate(actor, null, body),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/templates/{id}',
+    tag: 'Templates',
+    summary: 'Change a template, for all items or for new ones only',
+    body: templateSchema,
+    run: ({ actor, params, body }) => saveTemplate(actor, id(params), body),
+  }),
+  endpoint({
+    method: 'DELETE',
+    path: '/templates/{id}',
+    tag: 'Templates',
+    summary: 'Remove a template; listings are computed without it',
+    run: ({ params }) => removeTemplate(id(params)),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/templates/try',
+    tag: 'Templates',
+    summary: 'Which listings a template would change, and how; nothing is kept',
+    body: tryIt,
+    run: ({ body: { id: known, ...input } }) => tryTemplate(known, input),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/boxes',
+    tag: 'Postage',
+    summary: 'Boxes of one’s own',
+    run: async () => ({ boxes: await findBoxes() }),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/boxes',
+    tag: 'Postage',
+    summary: 'Add a box; inside measures',
+    body: boxSchema,
+    run: ({ body }) => addBox(body),
+  }),
+  endpoint({
+    method: 'DELETE',
+    path: '/boxes/{id}',
+    tag: 'Postage',
+    summary: 'Remove a box',
+    run: ({ params }) => removeBox(id(params)),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/postage',
+    tag: 'Postage',
+    summary: 'What each carrier asks for a parcel',
+    query: quoteSchema,
+    run: async ({ query }) => ({ quotes: await quoteParcel(query) }),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/postage',
+    tag: 'Postage',
+    summary: 'Write down what a parcel really cost',
+    body: shipmentSchema,
+    run: ({ body }) => recordPostage(body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/postage/tariffs',
+    tag: 'Postage',
+    summary: 'Read the carriers’ tariffs anew',
+    run: async () => ({ carriers: await refreshTariffs() }),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/rates',
+    tag: 'Prices',
+    summary: 'Exchange rates with their day, newest first',
+    run: async () => ({ rates: await rateHistory() }),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/rates',
+    tag: 'Prices',
+    summary: 'Ask for today’s rates',
+    run: async () => ({ rates: await refreshRates() }),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/rates/forget',
+    tag: 'Prices',
+    summary: 'Take a day’s rate back: the one before holds again',
+    body: forgetRateSchema,
+    run: ({ body }) => forgetRate(body),
+  }),
+];

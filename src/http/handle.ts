@@ -1,0 +1,71 @@
+import { z } from 'zod';
+import { config } from '../config';
+import { NettingError } from '../core/errors';
+import { actorOf } from '../services/auth';
+import type { Endpoint } from './endpoint';
+import { endpoints } from './endpoints';
+import { problemOf } from './problem';
+import { readLimited } from './read-limited';
+
+const mostBodyBytes = 6_000_000;
+const route = endpoints.map((one) => ({
+  one,
+  pattern: new RegExp(`^${one.path.replace(/\{(\w+)\}/g, '(?<$1>[^/]+)')}$`),
+}));
+
+async function bodyOf(request: Request, one: Endpoint): Promise<unknown> {
+  if (!one.body) return undefined;
+  if (!request.headers.get('content-type')?.includes('application/json'))
+    throw new NettingError('invalid', 'Send JSON, with the content type application/json');
+  const text = (await readLimited(request, mostBodyBytes)).toString('utf8');
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(text);
+  } catch {
+    throw new NettingError('invalid', 'The body is not valid JSON');
+  }
+  return one.body.parse(parsed);
+}
+
+/** A page elsewhere can make a browser send cookies; it cannot make it say that the request came from here. */
+export function fromHere(request: Request): boolean {
+  const origin = request.headers.get('origin');
+  if (origin) return origin === config.baseUrl || origin === `http://${request.headers.get('host')}`;
+  return request.headers.get('sec-fetch-site') === 'same-origin';
+}
+
+export async function handle(request: Request): Promise<Response> {
+  try {
+    const url = new URL(request.url);
+    const path = url.pathname.replace(/^\/api\/v1/, '');
+    const hits = route.flatMap(({ one, pattern }) => {
+      const hit = pattern.exec(path);
+      return hit ? [{ one, hit }] : [];
+    });
+    const who = await actorOf(request.headers);
+    if (!who) throw new NettingError('not-signed-in', 'Sign in, or send an API token', { mend: 'Sign in' });
+    const found = hits.find(({ one }) => one.method === request.method);
+    if (!found)
+      throw new NettingError(
+        'not-found',
+        hits.length ? `${request.method} is not possible here` : 'There is nothing at this address',
+      );
+    if (request.method !== 'GET' && !who.byToken && !fromHere(request))
+      throw new NettingError('not-allowed', 'This request did not come from Netting itself');
+    const params = Object.fromEntries(
+      Object.entries(found.hit.groups ?? {}).map(([name, value]) => [
+        name,
+        z.coerce.number().int().positive().parse(value),
+      ]),
+    );
+    const query = found.one.query?.parse(Object.fromEntries(url.searchParams));
+    const body = await bodyOf(request, found.one);
+    const result = await found.one.run({ actor: who.actor, params, query, body, request });
+    return Response.json(result ?? { ok: true }, {
+      status: request.method === 'POST' ? 201 : 200,
+      headers: { 'cache-control': 'no-store' },
+    });
+  } catch (error) {
+    return problemOf(error);
+  }
+}

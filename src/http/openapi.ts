@@ -1,0 +1,87 @@
+import { z } from 'zod';
+import { endpoints } from './endpoints';
+
+type JsonSchema = { properties?: Record<string, unknown>; required?: string[] };
+
+// What comes in is described, before defaults are filled in; parts that JSON Schema cannot say are left open.
+const schemaOf = (schema: z.ZodType): JsonSchema =>
+  z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) as JsonSchema;
+
+const problem = (description: string) => ({
+  description,
+  content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+});
+
+/** The HTTP interface as OpenAPI 3.1, made of the same schemas that check what comes in. */
+export function openApi(baseUrl: string): object {
+  const paths: Record<string, Record<string, unknown>> = {};
+  for (const one of endpoints) {
+    const names = [...one.path.matchAll(/\{(\w+)\}/g)].map((hit) => hit[1]);
+    const query = one.query ? schemaOf(one.query) : {};
+    const place = paths[`/api/v1${one.path}`] ?? {};
+    place[one.method.toLowerCase()] = {
+      summary: one.summary,
+      tags: [one.tag],
+      operationId: `${one.method.toLowerCase()}${one.path.replace(/[{}]/g, '').replace(/[/-](\w)/g, (_, letter: string) => letter.toUpperCase())}`,
+      parameters: [
+        ...names.map((name) => ({ name, in: 'path', required: true, schema: { type: 'integer' } })),
+        ...Object.entries(query.properties ?? {}).map(([name, schema]) => ({
+          name,
+          in: 'query',
+          required: query.required?.includes(name) ?? false,
+          schema,
+        })),
+      ],
+      ...(one.body
+        ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(one.body) } } } }
+        : {}),
+      ...(one.takesPicture
+        ? { requestBody: { required: true, content: { 'image/jpeg': {}, 'image/png': {}, 'image/webp': {} } } }
+        : {}),
+      responses: {
+        [one.method === 'POST' ? '201' : '200']: {
+          description: 'Done',
+          content: { 'application/json': { schema: { type: 'object' } } },
+        },
+        401: problem('Not signed in'),
+        404: problem('Not there'),
+        409: problem('In the way of something else'),
+        422: problem('Not valid'),
+      },
+    };
+    paths[`/api/v1${one.path}`] = place;
+  }
+  return {
+    openapi: '3.1.0',
+    info: {
+      title: 'Netting',
+      version: '1',
+      description: 'Whatever the screens can do. Send an API token as `Authorization: Bearer net_…`.',
+    },
+    servers: [{ url: baseUrl }],
+    security: [{ token: [] }],
+    paths,
+    components: {
+      securitySchemes: { token: { type: 'http', scheme: 'bearer' } },
+      schemas: {
+        Problem: {
+          type: 'object',
+          description: 'RFC 9457',
+          properties: {
+            type: { type: 'string' },
+            title: { type: 'string' },
+            status: { type: 'integer' },
+            code: { type: 'string' },
+            field: { type: 'string' },
+            mend: { type: 'string' },
+            errors: {
+              type: 'array',
+              items: { type: 'object', properties: { field: { type: 'string' }, message: { type: 'string' } } },
+            },
+          },
+          required: ['type', 'title', 'status', 'code'],
+        },
+      },
+    },
+  };
+}

@@ -1,0 +1,67 @@
+import type { CatalogueEntry, Content } from '../core/listing';
+import type { Comparable } from '../core/price';
+import type { AccountExceptions, MarketRules } from '../core/rules';
+import type { Session } from './session';
+
+/** A listing as the marketplace shows it to its owner, brought into our fields. */
+export type RemoteListing = {
+  remoteId: string;
+  url: string;
+  state: 'live' | 'ended' | 'sold' | 'review' | 'refused';
+  /** Why it was refused in review. */
+  reasons?: string[];
+  sku: string;
+  content: Content;
+};
+
+export type RemoteOrder = {
+  orderId: string;
+  remoteListingId: string;
+  sku: string;
+  title: string;
+  quantity: number;
+  unitPrice: number;
+  total: number;
+  fee: number;
+  currency: string;
+  buyerTown: string;
+  /** Which combination was bought, where there are several. */
+  variation: { values: string[]; number: string } | null;
+  soldAt: Date;
+};
+
+export type Sending = { content: Content; photoIds: string[]; idempotencyKey: string };
+
+export type ProductQuery = { gtin: string } | { isbn: string } | { name: string };
+
+/** What Netting needs of a marketplace. One folder per marketplace makes one of these. */
+export type Connector = {
+  market: string;
+  name: string;
+  /** One sentence: what kind of place it is. */
+  about: string;
+  access: 'oauth' | 'key';
+  honoursIdempotencyKey: boolean;
+  hasWebhooks: boolean;
+  readRules(session: Session): Promise<MarketRules>;
+  readAccount(session: Session): Promise<{ remoteName: string; exceptions: AccountExceptions }>;
+  create(session: Session, sending: Sending): Promise<RemoteListing>;
+  /** Sends only the named fields. */
+  change(session: Session, remoteId: string, sending: Sending, fields: string[]): Promise<RemoteListing>;
+  end(session: Session, remoteId: string, idempotencyKey: string): Promise<RemoteListing>;
+  read(session: Session, remoteId: string): Promise<RemoteListing>;
+  /** Live listings that carry our stock number: the way to find out whether an earlier try got through. */
+  findLive(session: Session, sku: string): Promise<RemoteListing[]>;
+  uploadPhoto(session: Session, jpeg: Buffer): Promise<string>;
+  readOrder(session: Session, orderId: string): Promise<RemoteOrder>;
+  ordersSince(session: Session, since: Date): Promise<{ orders: RemoteOrder[]; serverTime: Date }>;
+  registerWebhook(session: Session, url: string): Promise<{ secret: string }>;
+  /** Products of its catalogue, where it has one. */
+  findProducts?(session: Session, by: ProductQuery): Promise<CatalogueEntry[]>;
+  /** Single past sales of a product and what is offered now, where it tells them. */
+  pastSales?(session: Session, productId: string): Promise<Comparable[]>;
+  presentOffers?(
+    session: Session,
+    productId: string,
+  ): Promise<{ price: number; quantity: number; condition: string }[]>;
+};

@@ -1,0 +1,20 @@
+import { restConnector } from '../rest';
+import { hallowickRules } from './rules';
+import { fromWire, toWire, wireFields } from './wire';
+
+/** Hallowick: a large general marketplace. */
+export const hallowick = restConnector({
+  market: 'hallowick',
+  name: 'Hallowick',
+  about: 'Large general marketplace, fixed price and timed sale',
+  access: 'oauth',
+  honoursIdempotencyKey: true,
+  hasWebhooks: true,
+  paths: { listings: 'listings', photos: 'pictures' },
+  rules: hallowickRules,
+  exceptions: () => ({}),
+  toWire,
+  fromWire,
+  wireFields,
+  skuOf: (wire) => String(wire.reference ?? ''),
+});

@@ -1,0 +1,59 @@
+import type { MarketRules } from '../../core/rules';
+import { choiceExtra, commonRules, limit, publishedRulesSchema, switchExtra, textExtra } from '../published-rules';
+
+/** Hallowick's published rules in our form; our nine conditions mapped to its six. */
+export function hallowickRules(published: unknown): MarketRules {
+  const rules = publishedRulesSchema.parse(published);
+  return {
+    ...commonRules(rules),
+    market: 'hallowick',
+    name: 'Hallowick',
+    title: { max: limit(rules, 'title', 75) },
+    brand: { required: false, values: null, none: null },
+    description: { format: 'rich', min: 1, max: limit(rules, 'description', 20_000) },
+    photos: { min: 1, max: limit(rules, 'photos', 16), minLongestSide: limit(rules, 'photoLongestSide', 600) },
+    tags: null,
+    quantity: { max: limit(rules, 'quantity', 9_999) },
+    weight: { required: true },
+    size: { required: false },
+    conditionMap: {
+      new: 'brand-new',
+      'new-open': 'opened',
+      mint: 'refined',
+      excellent: 'used-fine',
+      'very-good': 'used-fine',
+      good: 'used',
+      fair: 'used',
+      poor: 'used',
+      parts: 'broken',
+    },
+    conditionNote: { max: limit(rules, 'note', 800), forbiddenOn: rules.noteForbiddenOn },
+    sellerPaysWhen: { field: 'extra.postage', value: 'free' },
+    extras: [
+      choiceExtra(rules, 'returns', 'Returns', 'returns', true),
+      choiceExtra(rules, 'postage', 'Postage', 'postage', true),
+      switchExtra('collection', 'Collection allowed', false),
+      switchExtra('offers', 'Offers allowed', false),
+      {
+        ...textExtra('handlingDays', 'Days of handling', 2),
+        type: 'integer',
+        maxLength: null,
+        min: 1,
+        max: limit(rules, 'handlingDays', 10),
+        fallback: 2,
+      },
+      {
+        ...textExtra(
+          'advertising',
+          `Advertising, percent (${Math.ceil(limit(rules, 'advertisingSuggested', 0) / 100)} suggested)`,
+          2,
+        ),
+        type: 'integer',
+        maxLength: null,
+        min: 0,
+        max: limit(rules, 'advertisingMax', 20),
+      },
+      textExtra('section', 'Shop section', limit(rules, 'section', 40)),
+    ],
+  };
+}

@@ -1,0 +1,173 @@
+import { z } from 'zod';
+import { NettingError } from '../core/errors';
+import type { Content } from '../core/listing';
+import type { AccountExceptions, MarketRules } from '../core/rules';
+import type { Connector, RemoteListing, RemoteOrder } from './connector';
+import type { WireFields } from './content';
+import type { Session } from './session';
+
+type Wire = Record<string, unknown>;
+
+/** What differs between marketplaces that are all spoken to by listings, pictures and orders over JSON. */
+export type RestManner = Pick<
+  Connector,
+  'market' | 'name' | 'about' | 'access' | 'honoursIdempotencyKey' | 'hasWebhooks'
+> & {
+  paths: { listings: string; photos: string };
+  rules(published: unknown): MarketRules;
+  exceptions(published: Record<string, unknown>): AccountExceptions;
+  /** Our content as their fields. */
+  toWire(content: Content, photoIds: string[]): Wire;
+  /** Which of their top-level fields carry these of ours. */
+  wireFields: WireFields;
+  fromWire(wire: Wire): Content;
+  skuOf(wire: Wire): string;
+  /** What bare sentences are about: the first that fits names our field. */
+  sentences?: [RegExp, string | ((hit: RegExpExecArray) => string)][];
+};
+
+const listingSchema = z.looseObject({
+  id: z.string(),
+  state: z.enum(['live', 'ended', 'sold', 'review', 'refused', 'paused']),
+  reasons: z.array(z.string().max(1_000)).optional(),
+  link: z.url({ protocol: /^https?$/ }),
+});
+const pageSchema = z.object({ listings: z.array(listingSchema), next: z.string().nullable() });
+const orderSchema = z.object({
+  id: z.string().max(60),
+  listing: z.string().max(60),
+  reference: z.string().max(100),
+  title: z.string().max(1_000),
+  quantity: z.number().int().positive(),
+  unitPrice: z.number().int(),
+  total: z.number().int(),
+  fee: z.number().int(),
+  currency: z.string().length(3),
+  buyerTown: z.string().max(200),
+  variant: z.object({ values: z.array(z.string().max(100)).max(5), number: z.string().max(60) }).nullish(),
+  createdAt: z.number(),
+});
+
+const order = (wire: z.infer<typeof orderSchema>): RemoteOrder => ({
+  orderId: wire.id,
+  remoteListingId: wire.listing,
+  sku: wire.reference.slice(0, 40),
+  title: wire.title.slice(0, 300),
+  quantity: wire.quantity,
+  unitPrice: wire.unitPrice,
+  total: wire.total,
+  fee: wire.fee,
+  currency: wire.currency,
+  buyerTown: wire.buyerTown.slice(0, 80),
+  variation: wire.variant ?? null,
+  soldAt: new Date(wire.createdAt),
+});
+
+function aboutField(sentence: string, table: NonNullable<RestManner['sentences']>): string | undefined {
+  for (const [pattern, field] of table) {
+    const hit = pattern.exec(sentence);
+    if (hit) return typeof field === 'string' ? field : field(hit);
+  }
+  return undefined;
+}
+
+/** Where the ids of properties are their names in small letters: a sentence that begins with one is about it. */
+export const aboutAttribute: [RegExp, (hit: RegExpExecArray) => string] = [
+  /^(?!The )(.+?) is (?:missing|too long|not one that we know)/,
+  (hit) => `attr.${(hit[1] ?? '').toLowerCase().replace(/[^a-z0-9]+/g, '_')}`,
+];
+
+/** A refusal with our own field in it, from the pointer of the problem or from what the sentence is about. */
+export function withOurField(error: unknown, manner: Pick<RestManner, 'wireFields' | 'sentences'>): unknown {
+  if (!(error instanceof NettingError) || error.code !== 'market-refused') return error;
+  const details = (error.facts.details ?? []).map((one) => ({
+    ...one,
+    field: manner.wireFields.back(one.field) ?? one.field,
+  }));
+  const spoken = aboutField(error.message.replace(/^\w+: /, ''), manner.sentences ?? []);
+  return new NettingError(error.code, error.message, { ...error.facts, details, field: details[0]?.field ?? spoken });
+}
+
+/** The parts of a manner that read listings and orders, for connectors that send in another way. */
+export function listingReader(manner: Pick<RestManner, 'skuOf' | 'fromWire'>): (wire: unknown) => RemoteListing {
+  return (wire) => {
+    const parsed = listingSchema.parse(wire);
+    return {
+      remoteId: parsed.id,
+      url: parsed.link,
+      state: parsed.state === 'paused' ? 'ended' : parsed.state,
+      reasons: parsed.reasons,
+      sku: manner.skuOf(parsed),
+      content: manner.fromWire(parsed),
+    };
+  };
+}
+
+/** A connector made of one marketplace's manner. */
+export function restConnector(manner: RestManner): Connector {
+  const { listings, photos } = manner.paths;
+  const listing = listingReader(manner);
+  const { market, name, about, access, honoursIdempotencyKey, hasWebhooks } = manner;
+  const call = (
+    session: Session,
+    method: 'GET' | 'POST' | 'PATCH',
+    path: string,
+    body?: unknown,
+    idempotencyKey?: string,
+  ) =>
+    session.send({ method, path, body, idempotencyKey }).catch((error: unknown) => {
+      throw withOurField(error, manner);
+    });
+
+  return {
+    market,
+    name,
+    about,
+    access,
+    honoursIdempotencyKey,
+    hasWebhooks,
+    readRules: async (session) => manner.rules(await call(session, 'GET', '/rules')),
+    async readAccount(session) {
+      const me = z
+        .object({ name: z.string().min(1).max(120), exceptions: z.record(z.string(), z.unknown()) })
+        .parse(await call(session, 'GET', '/me'));
+      return { remoteName: me.name, exceptions: manner.exceptions(me.exceptions) };
+    },
+    create: async (session, { content, photoIds, idempotencyKey }) =>
+      listing(await call(session, 'POST', `/${listings}`, manner.toWire(content, photoIds), idempotencyKey)),
+    async change(session, remoteId, { content, photoIds, idempotencyKey }, fields) {
+      const whole = manner.toWire(content, photoIds);
+      const body = Object.fromEntries(manner.wireFields(fields).map((field) => [field, whole[field] ?? null]));
+      return listing(
+        await call(session, 'PATCH', `/${listings}/${encodeURIComponent(remoteId)}`, body, idempotencyKey),
+      );
+    },
+    end: async (session, remoteId, idempotencyKey) =>
+      listing(await call(session, 'POST', `/${listings}/${encodeURIComponent(remoteId)}/end`, {}, idempotencyKey)),
+    read: async (session, remoteId) =>
+      listing(await call(session, 'GET', `/${listings}/${encodeURIComponent(remoteId)}`)),
+    async findLive(session, sku) {
+      const page = pageSchema.parse(await call(session, 'GET', `/${listings}?reference=${encodeURIComponent(sku)}`));
+      // One that waits for its review is there, too.
+      return page.listings
+        .map(listing)
+        .filter((one) => one.sku === sku && (one.state === 'live' || one.state === 'review'));
+    },
+    async uploadPhoto(session, jpeg) {
+      const answer = await session.send({ method: 'POST', path: `/${photos}`, bytes: jpeg });
+      return z.object({ id: z.string().min(1).max(80) }).parse(answer).id;
+    },
+    readOrder: async (session, orderId) =>
+      order(orderSchema.parse(await call(session, 'GET', `/orders/${encodeURIComponent(orderId)}`))),
+    async ordersSince(session, since) {
+      const answer = await call(session, 'GET', `/orders?since=${encodeURIComponent(since.toISOString())}`);
+      const parsed = z.object({ orders: z.array(orderSchema), serverTime: z.iso.datetime() }).parse(answer);
+      return { orders: parsed.orders.map(order), serverTime: new Date(parsed.serverTime) };
+    },
+    async registerWebhook(session, url) {
+      return z
+        .object({ secret: z.string().startsWith('whsec_') })
+        .parse(await call(session, 'POST', '/webhooks', { url }));
+    },
+  };
+}

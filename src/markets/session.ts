@@ -1,0 +1,120 @@
+import { z } from 'zod';
+import { NettingError } from '../core/errors';
+import type { Pacer } from './pacer';
+
+export type Access =
+  | { kind: 'key'; key: string }
+  | { kind: 'oauth'; accessToken: string; refreshToken: string; expiresAt: string };
+
+export type Request = {
+  method: 'GET' | 'POST' | 'PATCH';
+  path: string;
+  body?: unknown;
+  bytes?: Buffer;
+  /** Lines of JSON, one a line (NDJSON), in place of one body; answered the same way, as an array. */
+  lines?: unknown[];
+  idempotencyKey?: string;
+};
+
+/** A conversation with one marketplace on behalf of one account: access, pace, time-outs, and errors with names. */
+export type Session = { send(request: Request): Promise<unknown> };
+
+export type SessionOptions = {
+  base: string;
+  marketName: string;
+  readAccess(): Promise<Access>;
+  /** Called once when the marketplace does not accept the access any more; returns the renewed one. */
+  renewAccess(): Promise<Access>;
+  pacer: Pacer;
+  timeoutMs?: number;
+};
+
+const problemSchema = z.object({
+  title: z.string().optional(),
+  detail: z.string().optional(),
+  errors: z.array(z.object({ pointer: z.string(), detail: z.string() })).optional(),
+});
+
+/** What a marketplace answered in its own words, as one of our errors. */
+export async function refusal(response: Response, marketName: string): Promise<NettingError> {
+  const text = (await response.text()).slice(0, 4_000);
+  let message = text.trim() || `${marketName} answered ${response.status}`;
+  let pointers: { pointer: string; detail: string }[] = [];
+  try {
+    const problem = problemSchema.parse(JSON.parse(text));
+    message = problem.detail ?? problem.title ?? message;
+    pointers = problem.errors ?? [];
+  } catch {
+    // A bare sentence: shown as it is.
+  }
+  const retryAfterMs = Number(response.headers.get('retry-after')) * 1_000 || undefined;
+  const said = `${marketName}: ${message.replace(/[<>]/g, '').slice(0, 300)}`;
+  const details = pointers.map(({ pointer, detail }) => ({ field: pointer, message: detail }));
+  if (response.status === 429) return new NettingError('market-busy', said, { retryAfterMs });
+  if (response.status === 403 && /lock/i.test(message))
+    return new NettingError('market-locked', said, {
+      retryAfterMs: retryAfterMs ?? 300_000,
+      mend: 'Wait until the lock is over; sending goes on by itself',
+    });
+  if (response.status === 401 || response.status === 403)
+    return new NettingError('market-auth', said, { mend: 'Connect the account again' });
+  if (response.status === 404) return new NettingError('not-found', said);
+  if (response.status === 409)
+    return new NettingError('market-blocked', said, { mend: 'Settle it on the marketplace, then try again' });
+  if (response.status >= 500) return new NettingError('market-unreachable', said, { retryAfterMs });
+  return new NettingError('market-refused', said, { details, field: details[0]?.field });
+}
+
+export function openSession(options: SessionOptions): Session {
+  const { base, marketName, pacer, timeoutMs = 20_000 } = options;
+
+  async function once(request: Request, access: Access): Promise<Response> {
+    const headers: Record<string, string> =
+      access.kind === 'key' ? { 'x-api-key': access.key } : { authorization: `Bearer ${access.accessToken}` };
+    if (request.idempotencyKey) headers['idempotency-key'] = request.idempotencyKey;
+    if (request.body !== undefined) headers['content-type'] = 'application/json';
+    if (request.lines) headers['content-type'] = 'application/x-ndjson';
+    if (request.bytes) headers['content-type'] = 'image/jpeg';
+    await pacer.turn();
+    try {
+      return await fetch(`${base}${request.path}`, {
+        method: request.method,
+        headers,
+        body: request.bytes
+          ? new Uint8Array(request.bytes)
+          : request.lines
+            ? request.lines.map((line) => JSON.stringify(line)).join('\n')
+            : request.body === undefined
+              ? undefined
+              : JSON.stringify(request.body),
+        signal: AbortSignal.timeout(timeoutMs),
+        redirect: 'error',
+      });
+    } catch {
+      // Whether the work was done is not known: the caller finds out before it repeats.
+      throw new NettingError('market-unreachable', `${marketName} did not answer`, {});
+    }
+  }
+
+  return {
+    async send(request) {
+      let response = await once(request, await options.readAccess());
+      if (response.status === 401) response = await once(request, await options.renewAccess());
+      if (!response.ok) {
+        const error = await refusal(response, marketName);
+        if (error.code === 'market-busy') pacer.backOff(error.facts.retryAfterMs ?? 1_000);
+        throw error;
+      }
+      try {
+        if (!request.lines) return await response.json();
+        const text = await response.text();
+        return text
+          .split('\n')
+          .filter(Boolean)
+          .map((line): unknown => JSON.parse(line));
+      } catch {
+        throw new NettingError('market-unreachable', `${marketName} gave an answer that cannot be read`, {});
+      }
+    },
+  };
+}

@@ -1,0 +1,87 @@
+import type { Content } from '../../core/listing';
+import { amountToText, parseAmount } from '../../core/measure';
+import { amount, attributes, attributesBack, extra, fieldsFrom, list, number, said, text } from '../content';
+import { variationsToWire } from '../variations';
+
+const currency = 'EUR';
+
+/** Our content as Shopfront's fields: decimal price, stock by place, texts for search engines. */
+export function toWire(content: Content, photoIds: string[]): Record<string, unknown> {
+  const compareAt = extra(content, 'compareAt');
+  const price = amount(content, 'price');
+  const place = extra(content, 'stockPlace');
+  return {
+    stockNumber: text(content, 'sku'),
+    title: text(content, 'title'),
+    handle: extra(content, 'handle'),
+    body: text(content, 'description'),
+    vendor: extra(content, 'vendor'),
+    productType: extra(content, 'productType'),
+    category: text(content, 'category'),
+    facts: attributes(content),
+    condition: text(content, 'condition') || null,
+    price: price === null ? null : amountToText(price, currency),
+    compareAt: typeof compareAt === 'number' ? amountToText(compareAt, currency) : null,
+    images: photoIds,
+    tags: list(content, 'tags'),
+    collections: extra(content, 'collections') ?? [],
+    search: { title: extra(content, 'searchTitle') ?? '', text: extra(content, 'searchText') ?? '' },
+    stock: typeof place === 'string' ? { [place]: number(content, 'quantity') } : null,
+    grams: number(content, 'weightGrams') || null,
+    variants: variationsToWire(content),
+  };
+}
+
+export const wireFields = fieldsFrom(
+  {
+    variations: ['variants'],
+    sku: ['stockNumber'],
+    title: ['title'],
+    description: ['body'],
+    category: ['category', 'facts'],
+    condition: ['condition'],
+    price: ['price'],
+    quantity: ['stock/shop', 'stock/store'],
+    photos: ['images'],
+    tags: ['tags'],
+    weightGrams: ['grams'],
+    'extra.handle': ['handle'],
+    'extra.vendor': ['vendor'],
+    'extra.productType': ['productType'],
+    'extra.collections': ['collections'],
+    'extra.searchTitle': ['search/title'],
+    'extra.searchText': ['search/text'],
+    'extra.compareAt': ['compareAt'],
+    'extra.stockPlace': ['stock'],
+  },
+  'facts',
+);
+
+type Nested = Record<string, unknown> | undefined;
+
+/** What Shopfront shows, in our fields. */
+export function fromWire(wire: Record<string, unknown>): Content {
+  const search = wire.search as Nested;
+  const stock = wire.stock as Nested; // nested objects of theirs; single values are checked by `said` and the comparisons
+  const places = Object.entries(stock ?? {});
+  return said({
+    sku: wire.stockNumber,
+    title: wire.title,
+    description: wire.body,
+    category: wire.category,
+    condition: wire.condition,
+    price: parseAmount(String(wire.price ?? ''), currency),
+    quantity: places.reduce((sum, [, count]) => sum + (typeof count === 'number' ? count : 0), 0),
+    tags: wire.tags,
+    weightGrams: wire.grams,
+    'extra.handle': wire.handle,
+    'extra.vendor': wire.vendor,
+    'extra.productType': wire.productType,
+    'extra.collections': wire.collections,
+    'extra.searchTitle': search?.title,
+    'extra.searchText': search?.text,
+    'extra.compareAt': wire.compareAt ? parseAmount(String(wire.compareAt), currency) : null,
+    'extra.stockPlace': places[0]?.[0],
+    ...attributesBack(wire.facts),
+  });
+}

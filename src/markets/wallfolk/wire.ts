@@ -1,0 +1,54 @@
+import type { Content } from '../../core/listing';
+import { amount, attributes, attributesBack, extra, fieldsFrom, list, said, text } from '../content';
+
+/** Our content as Wallfolk's fields. */
+export function toWire(content: Content, photoIds: string[]): Record<string, unknown> {
+  return {
+    code: text(content, 'sku'),
+    title: text(content, 'title'),
+    text: text(content, 'description'),
+    theme: text(content, 'category'),
+    details: attributes(content),
+    artwork: photoIds[0] ?? null,
+    tags: list(content, 'tags'),
+    product: extra(content, 'product'),
+    ground: extra(content, 'ground'),
+    placement: extra(content, 'placement'),
+    scale: extra(content, 'scale'),
+    cents: amount(content, 'price'),
+  };
+}
+
+export const wireFields = fieldsFrom(
+  {
+    sku: ['code'],
+    title: ['title'],
+    description: ['text'],
+    category: ['theme', 'details'],
+    photos: ['artwork'],
+    tags: ['tags'],
+    price: ['cents'],
+    quantity: ['code'],
+    'extra.product': ['product'],
+    'extra.ground': ['ground'],
+    'extra.placement': ['placement'],
+    'extra.scale': ['scale'],
+  },
+  'details',
+);
+
+/** What Wallfolk shows, in our fields. */
+export const fromWire = (wire: Record<string, unknown>): Content =>
+  said({
+    sku: wire.code,
+    title: wire.title,
+    description: wire.text,
+    category: wire.theme,
+    price: wire.cents,
+    tags: wire.tags,
+    'extra.product': wire.product,
+    'extra.ground': wire.ground,
+    'extra.placement': wire.placement,
+    'extra.scale': wire.scale,
+    ...attributesBack(wire.details),
+  });

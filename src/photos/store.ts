@@ -1,0 +1,36 @@
+import { randomUUID } from 'node:crypto';
+import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { config } from '../config';
+
+/** Files by key. Four methods, so that another store (S3-compatible) can take its place. */
+export type PhotoStore = {
+  has(key: string): Promise<boolean>;
+  read(key: string): Promise<Buffer>;
+  write(key: string, bytes: Buffer): Promise<void>;
+  path(key: string): string;
+};
+
+const pathOf = (key: string) => {
+  if (!/^[\w-]+(\.[a-z]+)?$/.test(key)) throw new Error('not a photo key');
+  return join(config.dataFolder, 'photos', key.slice(0, 2), key);
+};
+
+/** Files in the data folder; written aside and renamed, so that a half-written one is never seen. */
+export const photoStore: PhotoStore = {
+  async has(key) {
+    return stat(pathOf(key)).then(
+      () => true,
+      () => false,
+    );
+  },
+  read: (key) => readFile(pathOf(key)),
+  async write(key, bytes) {
+    const path = pathOf(key);
+    await mkdir(dirname(path), { recursive: true });
+    const aside = `${path}.${randomUUID()}`;
+    await writeFile(aside, bytes);
+    await rename(aside, path);
+  },
+  path: pathOf,
+};

@@ -1,0 +1,35 @@
+import type { ItemFilter } from '@/services/find-items';
+import type { Selection } from '@/services/selection';
+
+const storageKey = 'netting.selection';
+
+/** The address of a page that works on a selection: in the link where it is short enough, else kept by the browser. */
+export function withSelection(path: string, selection: Selection, more: Record<string, string> = {}): string {
+  const params = new URLSearchParams(more);
+  if (selection.kind === 'items' && selection.ids.length <= 300) params.set('ids', selection.ids.join(','));
+  else {
+    sessionStorage.setItem(storageKey, JSON.stringify(selection));
+    params.set('selection', 'kept');
+  }
+  return `${path}?${params}`;
+}
+
+export function readSelection(params: URLSearchParams): Selection | null {
+  const ids = (params.get('ids') ?? '')
+    .split(',')
+    .map(Number)
+    .filter((id) => Number.isInteger(id) && id > 0);
+  if (ids.length) return { kind: 'items', ids };
+  if (params.get('selection') !== 'kept') return null;
+  try {
+    return JSON.parse(sessionStorage.getItem(storageKey) ?? 'null') as Selection | null; // written by the function above; checked again by the server
+  } catch {
+    return null;
+  }
+}
+
+export const filterSelection = (filter: ItemFilter, except: number[]): Selection => ({
+  kind: 'filter',
+  filter,
+  except,
+});

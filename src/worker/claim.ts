@@ -1,0 +1,31 @@
+import { inArray, sql } from 'drizzle-orm';
+import { transaction } from '../db/client';
+import { job } from '../db/schema';
+import { rowsOf } from '../services/find-items';
+
+export type JobRow = typeof job.$inferSelect;
+
+/** Takes the most urgent due jobs of an account: ends and lower quantities first, then in the order they came. */
+export async function claimJobs(
+  accountId: number,
+  worker: string,
+  most: number,
+  onlyUrgent: boolean,
+): Promise<JobRow[]> {
+  return transaction(async (tx) => {
+    const urgent = onlyUrgent ? sql`and priority <= 1` : sql``;
+    const rows = rowsOf<{ id: number }>(
+      await tx.execute(
+        sql`select id from job where account_id = ${accountId} and state = 'waiting' and due_at <= utc_timestamp(3) ${urgent} order by priority, id limit ${most} for update skip locked`,
+      ),
+    );
+    if (rows.length === 0) return [];
+    const ids = rows.map((row) => row.id);
+    await tx
+      .update(job)
+      .set({ state: 'running', leaseOwner: worker, attempts: sql`${job.attempts} + 1` })
+      .where(inArray(job.id, ids));
+    const claimed = await tx.select().from(job).where(inArray(job.id, ids));
+    return ids.flatMap((id) => claimed.find((row) => row.id === id) ?? []);
+  });
+}

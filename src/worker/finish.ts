@@ -1,0 +1,184 @@
+import { and, eq, sql } from 'drizzle-orm';
+import { isTransient, type NettingError } from '../core/errors';
+import type { Content } from '../core/listing';
+import { type Tx, transaction } from '../db/client';
+import { job, listing } from '../db/schema';
+import type { RemoteListing } from '../markets';
+import { refreshListings } from '../services/refresh-listings';
+import type { JobRow } from './claim';
+
+const maxStory = 40;
+
+/** Adds a line to a job's story: what was sent, what was answered. */
+export const told = (row: JobRow, text: string): JobRow['story'] => [
+  ...(row.story ?? []).slice(-maxStory),
+  { at: new Date().toISOString(), text },
+];
+
+/**
+ * Ends a job in the transaction that stores what came of it. When changes joined while it ran, it goes back into the
+ * line instead, with nothing kept of the request that was answered. A worker that lost its lease changes nothing.
+ */
+async function close(tx: Tx, row: JobRow, worker: string, set: Partial<JobRow>, again = false): Promise<boolean> {
+  const [now] = await tx.select().from(job).where(eq(job.id, row.id)).for('update');
+  if (!now || now.state !== 'running' || now.leaseOwner !== worker) return false;
+  const joined = again || now.generation !== row.generation;
+  if (joined) {
+    // A create that nobody answered stays with the job: it has to be settled before anything else is sent.
+    const settled = set.state === 'failed' && set.request === undefined ? {} : { request: null, idempotencyKey: null };
+    await tx
+      .update(job)
+      .set({
+        state: 'waiting',
+        attempts: 0,
+        leaseOwner: null,
+        ...settled,
+        dueAt: sql`utc_timestamp(3)`,
+        story: set.story,
+      })
+      .where(eq(job.id, row.id));
+    return true;
+  }
+  await tx
+    .update(job)
+    .set({ ...set, liveListing: null, leaseOwner: null, finishedAt: new Date() })
+    .where(eq(job.id, row.id));
+  await tx
+    .update(listing)
+    .set({ busy: false, problem: set.state === 'failed' })
+    .where(eq(listing.id, row.listingId));
+  return true;
+}
+
+export type Sent = {
+  outcome: 'created' | 'changed' | 'ended';
+  content: Content;
+  remote: RemoteListing;
+  /** What was settled is an earlier request: what is wanted by now is looked at in one more round. */
+  earlier?: boolean;
+};
+
+const numberOrNull = (value: unknown) => (typeof value === 'number' ? value : null);
+
+/** A refusal in review needs a person; the reasons stay with the listing. */
+export const refusalOf = (remote: RemoteListing) =>
+  remote.state === 'refused'
+    ? { problem: true, refusal: (remote.reasons?.join(' ') || 'No reason was given').slice(0, 500) }
+    : { refusal: null };
+
+/** They confirmed: snapshots, number and link are stored and the job ends, together. */
+export async function finishSent(row: JobRow, worker: string, itemId: number, sent: Sent): Promise<void> {
+  const at = new Date();
+  await transaction(async (tx) => {
+    const verb = sent.outcome === 'created' ? 'made' : sent.outcome === 'ended' ? 'ended' : 'changed';
+    const closed = await close(
+      tx,
+      row,
+      worker,
+      {
+        state: 'done',
+        outcome: sent.outcome,
+        message: null,
+        mend: null,
+        errorCode: null,
+        field: null,
+        story: told(row, `They answered: listing ${sent.remote.remoteId} ${verb}`),
+      },
+      sent.earlier,
+    );
+    if (!closed) return;
+    const isLive = sent.remote.state === 'live' || sent.remote.state === 'review';
+    await tx
+      .update(listing)
+      .set({
+        remote: sent.remote.state,
+        remoteId: sent.remote.remoteId,
+        remoteUrl: sent.remote.url,
+        sentAt: at,
+        seenAt: at,
+        seen: sent.remote.content,
+        base: sent.remote.content,
+        drifted: false,
+        ...(sent.outcome === 'ended'
+          ? { wanted: sql`if(wanted = 'live', 'live', 'ended')`, sentQuantity: 0 }
+          : {
+              sent: sent.content,
+              sentPrice: numberOrNull(sent.content.price),
+              sentQuantity: numberOrNull(sent.content.quantity),
+            }),
+        ...(sent.outcome === 'created'
+          ? { liveSince: at, timesMade: sql`times_made + 1`, ...refusalOf(sent.remote) }
+          : {}),
+      })
+      .where(eq(listing.id, row.listingId));
+    if (isLive) await refreshListings(tx, [itemId]);
+  });
+}
+
+/** They do not have it live any more: that is stored, and the job ends without having changed anything. */
+export async function finishGone(
+  row: JobRow,
+  worker: string,
+  itemId: number,
+  remote: 'ended' | 'sold' | 'refused' | 'gone',
+): Promise<void> {
+  const why = remote === 'sold' ? 'It was sold there meanwhile' : 'It is not live there any more';
+  await transaction(async (tx) => {
+    if (!(await close(tx, row, worker, { state: 'done', outcome: 'nothing', message: why, story: told(row, why) })))
+      return;
+    await tx.update(listing).set({ remote, seenAt: new Date() }).where(eq(listing.id, row.listingId));
+    await refreshListings(tx, [itemId]);
+  });
+}
+
+export async function finishNothing(row: JobRow, worker: string, itemId: number, why: string): Promise<void> {
+  await transaction(async (tx) => {
+    if (await close(tx, row, worker, { state: 'done', outcome: 'nothing', message: why, story: told(row, why) }))
+      await refreshListings(tx, [itemId]);
+  });
+}
+
+/** Nobody can mend it by waiting: the reason stays with the listing until a person did something. */
+export async function finishFailed(
+  row: JobRow,
+  worker: string,
+  error: Pick<NettingError, 'code' | 'message' | 'facts'>,
+): Promise<void> {
+  await transaction(async (tx) => {
+    const { facts } = error;
+    await close(tx, row, worker, {
+      state: 'failed',
+      errorCode: error.code,
+      message: error.message.slice(0, 500),
+      mend: facts.mend?.slice(0, 300) ?? null,
+      field: facts.field?.slice(0, 80) ?? null,
+      // Whether a create got through may still be open: then the next job for the listing looks before it repeats.
+      ...(isTransient(error.code) ? {} : { request: null }),
+      story: told(row, error.message),
+    });
+  });
+}
+
+/** Tried again later; what was sent stays with the job, so that the repeat is the same. */
+export async function postpone(
+  row: JobRow,
+  worker: string,
+  milliseconds: number,
+  error: Pick<NettingError, 'code' | 'message'>,
+  countsAsAttempt: boolean,
+): Promise<void> {
+  await transaction(async (tx) => {
+    await tx
+      .update(job)
+      .set({
+        state: 'waiting',
+        leaseOwner: null,
+        attempts: countsAsAttempt ? row.attempts : Math.max(0, row.attempts - 1),
+        dueAt: new Date(Date.now() + milliseconds),
+        errorCode: error.code,
+        message: error.message.slice(0, 500),
+        story: told(row, `${error.message}; next try in ${Math.max(1, Math.round(milliseconds / 1000))} s`),
+      })
+      .where(and(eq(job.id, row.id), eq(job.state, 'running'), eq(job.leaseOwner, worker)));
+  });
+}

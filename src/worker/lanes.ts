@@ -1,0 +1,40 @@
+import { and, eq, sql } from 'drizzle-orm';
+import { database } from '../db/client';
+import { account, job } from '../db/schema';
+
+const leaseSeconds = 8;
+
+/**
+ * One worker at a time sends for an account: it holds the account's lane by a lease that it renews. A dead worker's
+ * lease runs out and another one takes the lane, with the jobs that were under way.
+ */
+export async function takeLane(accountId: number, worker: string): Promise<boolean> {
+  const [result] = await database()
+    .update(account)
+    .set({ laneOwner: worker, laneUntil: sql`utc_timestamp(3) + interval ${sql.raw(String(leaseSeconds))} second` })
+    .where(
+      and(
+        eq(account.id, accountId),
+        sql`(${account.laneOwner} = ${worker} or ${account.laneUntil} is null or ${account.laneUntil} < utc_timestamp(3))`,
+      ),
+    );
+  return result.affectedRows === 1;
+}
+
+/**
+ * Jobs that another worker had begun, or this one before the database failed under it, go back into the line; what
+ * they sent is kept with them.
+ * @param running the jobs that this worker really has under way
+ */
+export async function reclaimJobs(accountId: number, worker: string, running: number[]): Promise<number> {
+  const lost = sql`(${job.leaseOwner} is null or ${job.leaseOwner} <> ${worker} or ${job.id} not in ${[0, ...running]})`;
+  const [result] = await database()
+    .update(job)
+    .set({ state: 'waiting', dueAt: sql`utc_timestamp(3)`, leaseOwner: null })
+    .where(and(eq(job.accountId, accountId), eq(job.state, 'running'), lost));
+  return result.affectedRows;
+}
+
+export async function releaseLanes(worker: string): Promise<void> {
+  await database().update(account).set({ laneOwner: null, laneUntil: null }).where(eq(account.laneOwner, worker));
+}

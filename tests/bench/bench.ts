@@ -1,0 +1,183 @@
+import { sql } from 'drizzle-orm';
+import { catalogue } from '../../demo/catalogue';
+import { manyItems } from '../../demo/many';
+import { photograph } from '../../demo/photos';
+import { connectAccounts, ownerActor } from '../../demo/shop';
+import { closeDatabase, database, pool } from '../../src/db/client';
+import { loadAccounts } from '../../src/services/account-context';
+import type { Actor } from '../../src/services/actor';
+import { applyEdit } from '../../src/services/apply-edit';
+import { addPhoto } from '../../src/services/change-photos';
+import { createItem } from '../../src/services/create-item';
+import { type FindItems, findItems, rowsOf } from '../../src/services/find-items';
+import { loadItems } from '../../src/services/load-items';
+import { previewCounts, previewRows } from '../../src/services/preview-edit';
+import { type Figure, limitFigure, percentile, print, ratioFigure, sideBySide, time } from './measure';
+import { storing } from './photos';
+import { telling } from './telling';
+
+const args = process.argv.slice(2);
+const asJson = args.includes('--json');
+const sizes = (args.includes('--items') ? (args[args.indexOf('--items') + 1] ?? '') : '10000,100000')
+  .split(',')
+  .map(Number);
+const only = args.includes('--only') ? (args[args.indexOf('--only') + 1] ?? '').split(',') : null;
+const wants = (id: string) => only === null || only.includes(id);
+const rounds = 5;
+const db = database();
+const say = (text: string) => asJson || console.log(text);
+
+/** An inventory of this size, each item live on two of four accounts. */
+async function fill(actor: Actor, size: number): Promise<void> {
+  const [row] = rowsOf<{ count: number }>(await db.execute(sql`select count(*) as count from item`));
+  if (!row?.count) {
+    for (const one of catalogue().slice(0, 60)) {
+      const { id } = await createItem(actor, { fields: one.fields, quantity: 5 });
+      await addPhoto(actor, id, { bytes: await photograph(one.thing, 'front', 400), name: 'front.jpg' });
+    }
+  }
+  await manyItems(db, size, say);
+  await db.execute(
+    sql`update listing set wanted = 'live', remote = 'live', sent = '{}', base = '{}', sent_price = wanted_price, sent_quantity = wanted_quantity, content_dirty = 0, live_since = utc_timestamp(3) - interval 9 day where remote = 'none'`,
+  );
+  await db.execute(sql`analyze table item, listing, job, change_record`);
+}
+
+/** Between two rounds: jobs and history of the last one go, so that every round does the same. */
+async function clear(): Promise<void> {
+  await db.execute(sql`truncate job`);
+  await db.execute(sql`truncate change_record`);
+  await db.execute(
+    sql`update listing set busy = 0, sent_price = wanted_price where busy = 1 or sent_price <> wanted_price`,
+  );
+}
+
+const everything = { kind: 'filter' as const, filter: {}, except: [] };
+const lower = {
+  selection: everything,
+  steps: [{ op: 'price-percent' as const, basisPoints: -500, rounding: 'none' as const, floor: null }],
+};
+
+async function applying(actor: Actor, size: number): Promise<Figure[]> {
+  const ours = async () => {
+    await clear();
+    return time(() => applyEdit(actor, { ...lower, send: true, title: 'bench' }));
+  };
+  const raw = () => time(() => pool().query('update item set price = round(price * 0.95) where archived = 0'));
+  const both = await sideBySide(rounds, ours, raw);
+  const [queued] = rowsOf<{ jobs: number }>(await db.execute(sql`select count(*) as jobs from job`));
+  say(
+    `  ${queued?.jobs} jobs and as many history rows as items were written in each round; raw spread ${(both.spread * 100).toFixed(0)} %`,
+  );
+  await clear();
+  return [ratioFigure(`P1 price −5 % applied, ${size} items`, both, 6)];
+}
+
+async function previewing(size: number): Promise<Figure[]> {
+  const first: number[] = [];
+  for (let round = 0; round < rounds + 1; round++) first.push(await time(() => previewRows(lower)));
+  const raw = () =>
+    time(async () => {
+      await pool().query(
+        'select id, price, quantity, cost, weight_grams, category from item where archived = 0 order by id',
+      );
+      await pool().query(
+        "select l.item_id, l.account_id, l.own_price from listing l join item i on i.id = l.item_id where i.archived = 0 and l.remote = 'live' order by l.item_id",
+      );
+    });
+  const both = await sideBySide(rounds, () => time(() => previewCounts(lower)), raw);
+  return [
+    limitFigure(`P2 first screen of the preview, ${size} items`, percentile(first, 0.5), 300),
+    ratioFigure(`P2 all counts of the preview, ${size} items`, both, 4),
+  ];
+}
+
+const filters: [string, Partial<FindItems>, string][] = [
+  ['none', {}, '1 = 1'],
+  ['brand', { brand: 'Brask' }, "i.brand = 'Brask'"],
+  ['category', { category: 'lenses' }, "(i.category = 'lenses' or i.category like 'lenses/%')"],
+  ['condition', { condition: 'fair' }, "i.condition_grade = 'fair'"],
+  ['place', { location: 'B' }, "i.location like 'B%'"],
+  ['price', { priceMin: 5_000, priceMax: 9_000 }, 'i.price >= 5000 and i.price <= 9000'],
+  ['stock', { quantityMax: 2 }, 'i.quantity <= 2'],
+  ['stage', { stage: 'live' }, "i.id in (select item_id from listing where state in ('live', 'changed', 'conflict'))"],
+  [
+    'words',
+    { q: 'tessaly range' },
+    "match(i.title, i.sku, i.brand, i.model, i.location) against ('+tessaly* +range*' in boolean mode)",
+  ],
+];
+const orders = [
+  ['updated', 'updated_at'],
+  ['title', 'title'],
+  ['price', 'price'],
+  ['quantity', 'quantity'],
+  ['sku', 'sku'],
+] as const;
+
+async function paging(size: number): Promise<Figure[]> {
+  const ours: number[] = [];
+  const raw: number[] = [];
+  let worst = { name: '', ratio: 0 };
+  for (const [name, filter, where] of filters) {
+    for (const [sort, column] of orders) {
+      const one: number[] = [];
+      const other: number[] = [];
+      for (let round = 0; round < rounds; round++) {
+        one.push(await time(() => findItems({ sort, dir: 'desc', limit: 100, ...filter })));
+        other.push(
+          await time(async () => {
+            const [rows] = await pool().query(
+              `select i.id, i.version, i.sku, i.title, i.brand, i.category, i.condition_grade, i.location, i.price, i.cost, i.quantity, i.currency, i.weight_grams, i.main_photo, i.photo_count, i.updated_at
+               from item i where i.archived = 0 and ${where} order by i.${column} desc, i.id desc limit 101`,
+            );
+            const ids = (rows as { id: number }[]).map((row) => row.id);
+            if (ids.length)
+              await pool().query(
+                'select id, item_id, account_id, state, blocking, own_price, remote_url from listing where item_id in (?)',
+                [ids],
+              );
+          }),
+        );
+      }
+      ours.push(...one);
+      raw.push(...other);
+      const ratio = percentile(one, 0.5) / percentile(other, 0.5);
+      if (ratio > worst.ratio) worst = { name: `${name} by ${sort}`, ratio };
+    }
+  }
+  say(`  worst single ratio: ${worst.name}, ${worst.ratio.toFixed(2)}`);
+  return [
+    ratioFigure(
+      `P4 page of 100 rows, p95 of ${filters.length * orders.length} kinds, ${size} items`,
+      { ours: percentile(ours, 0.95), raw: percentile(raw, 0.95) },
+      3,
+    ),
+  ];
+}
+
+/** The shop's own items in ever new versions, so that the database is not what is measured. */
+async function tellingAll(size: number): Promise<Figure[]> {
+  const rows = rowsOf<{ id: number }>(await db.execute(sql`select id from item where sku not like 'N%' order by id`));
+  const items = await loadItems(
+    db,
+    rows.map((row) => row.id),
+  );
+  return telling(items, await loadAccounts(db), size);
+}
+
+const actor = await ownerActor();
+await connectAccounts(actor);
+const figures: Figure[] = [];
+for (const size of sizes) {
+  say(`\nMaking an inventory of ${size} items …`);
+  await fill(actor, ['P1', 'P2', 'P4'].some(wants) ? size : 60);
+  if (wants('P1')) figures.push(...(await applying(actor, size)));
+  if (wants('P2')) figures.push(...(await previewing(size)));
+  if (wants('P4')) figures.push(...(await paging(size)));
+  if (wants('P3')) figures.push(...(await tellingAll(size)));
+}
+if (wants('P8')) figures.push(...(await storing(200)));
+say('');
+print(figures, asJson);
+await closeDatabase();

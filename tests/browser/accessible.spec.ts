@@ -1,0 +1,126 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { readyItem } from '../support/items';
+import { call } from '../support/stack';
+import { signedIn, signIn } from './steps';
+
+/** @param rules only these, where everything else was looked at before */
+async function nothingSerious(page: Page, rules?: string[], inside?: string): Promise<void> {
+  const axe = inside ? new AxeBuilder({ page }).include(inside) : new AxeBuilder({ page });
+  const { violations } = await (rules ? axe.withRules(rules) : axe).analyze();
+  const serious = violations.filter((one) => one.impact === 'serious' || one.impact === 'critical');
+  expect(serious.map((one) => `${one.id}: ${one.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual(
+    [],
+  );
+}
+
+test('the sign-in page', async ({ page }) => {
+  await page.goto('/sign-in');
+  await expect(page.getByRole('heading')).toBeVisible();
+  await nothingSerious(page);
+});
+
+test('every page behind the sign-in, by day and by night', async ({ page }) => {
+  test.setTimeout(300_000);
+  // Rows are alike: a low window shows as many of them as are needed.
+  await page.setViewportSize({ width: 1280, height: 420 });
+  await signIn(page);
+  // Columns are alike, too: a sheet shows three of them here.
+  const { body: shops } = await call<{ accounts: { id: number }[] }>('GET', '/accounts');
+  await page.evaluate(
+    (hidden) => localStorage.setItem('netting.hidden-columns', JSON.stringify(hidden)),
+    shops.accounts.slice(3).map((one) => one.id),
+  );
+  const { body } = await call<{ items: { id: number }[] }>('GET', '/items?stage=attention');
+  const few = await call<{ items: { id: number }[] }>('GET', '/items?limit=4');
+  const ids = few.body.items.map((item) => item.id).join(',');
+  const pages: [string, string][] = [
+    ['/', 'Inventory'],
+    ['/?stage=ready&priceMin=1000', 'Inventory'],
+    [`/items/${body.items[0]?.id ?? few.body.items[0]?.id}`, ''],
+    [`/workbench?ids=${ids}`, 'Workbench'],
+    [`/publish?ids=${ids}`, 'Publish'],
+    ['/workbench', 'Choose items first'],
+    ['/outbox', 'Outbox'],
+    ['/attention', 'Attention'],
+    ['/sales', 'Sales'],
+    ['/marketplaces', 'Marketplaces'],
+    ['/marketplaces/1', 'Hallowick'],
+    [`/items/${few.body.items[0]?.id}/told`, 'What each marketplace gets'],
+    ['/templates', 'Templates'],
+    ['/templates?template=1', 'Templates'],
+    ['/postage', 'Postage and rates'],
+    ['/settings', 'Settings'],
+  ];
+  // The night changes colours and nothing else: there the colours alone are looked at, on pages that hold all of them.
+  const byNight = pages.filter(([path]) =>
+    /^\/($|items\/\d+$|workbench\?|publish|outbox|attention|marketplaces\/|templates\?)/.test(path),
+  );
+  for (const [colorScheme, some, rules] of [
+    ['light', pages, undefined],
+    ['dark', byNight, ['color-contrast']],
+  ] as const) {
+    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+    for (const [path, heading] of some) {
+      await page.goto(path);
+      await expect(
+        heading
+          ? page.getByRole('heading', { name: heading, exact: true })
+          : page.getByRole('region', { name: 'Fields and marketplaces' }),
+      ).toBeVisible();
+      if (path.startsWith('/workbench?')) await page.getByPlaceholder('-5').fill('-5');
+      await expect(page.getByText(/^Loading/)).toHaveCount(0);
+      await test.step(`${path}, ${colorScheme}`, () => nothingSerious(page, rules && [...rules]));
+    }
+  }
+});
+
+test('the launcher and the list of shortcuts', async ({ page }) => {
+  await signIn(page);
+  await page.keyboard.press('Control+k');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await nothingSerious(page, undefined, '[role=dialog]');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible();
+  await nothingSerious(page, undefined, '[role=dialog]');
+});
+
+test('what opens on a sheet: the table of variations, beside it, the desk, an editor, new from', async ({ page }) => {
+  test.setTimeout(240_000);
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  const axes = [{ name: 'Colour', values: ['Black', 'Tan'] }];
+  const variations = ['Black', 'Tan'].map((value) => ({
+    values: [value],
+    on: true,
+    sku: '',
+    quantity: 2,
+    price: null,
+    barcode: '',
+  }));
+  const { id } = await readyItem({ axes, variations });
+  await signedIn(page);
+  await page.goto(`/items/${id}`);
+  const title = page.getByRole('textbox', { name: 'Title' });
+  await expect(title).toBeVisible();
+  await page.keyboard.press('Alt+v');
+  await expect(page.getByRole('grid', { name: 'Combinations' })).toBeVisible();
+  await nothingSerious(page, undefined, 'section[aria-label=Variations]');
+  await page.keyboard.press('Alt+s');
+  for (const key of ['Alt+p', 'Alt+e', 'Alt+w']) {
+    await page.keyboard.press(key);
+    await expect(page.getByText(/^Loading/)).toHaveCount(0);
+    await nothingSerious(page, undefined, 'aside');
+  }
+  await page.getByRole('button', { name: /^Category on Hallowick/ }).click();
+  await nothingSerious(page, undefined, '[role=dialog]');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Work on photo 1' }).click();
+  await expect(page.getByRole('img', { name: 'The result' })).toBeVisible();
+  await nothingSerious(page, undefined, 'dialog');
+  await page.keyboard.press('Escape');
+  await page.getByRole('heading', { level: 1 }).click();
+  await page.keyboard.press('Shift+N');
+  await expect(page.getByPlaceholder(/barcode, ISBN/)).toBeFocused();
+  await nothingSerious(page, undefined, 'dialog');
+});

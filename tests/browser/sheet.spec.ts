@@ -1,0 +1,284 @@
+import { expect, type Page, test } from '@playwright/test';
+import { jpeg, publishItems, readyItem, sheet, upload } from '../support/items';
+import { accountOf, call, until } from '../support/stack';
+import { focused } from './hand';
+import { knot, saved, signedIn, signIn } from './steps';
+
+const open = async (page: Page, id: number) => {
+  await page.goto(`/items/${id}`);
+  await expect(page.getByRole('textbox', { name: 'Title' })).toBeVisible();
+};
+type Field = { field: string; value: unknown; origin: string };
+const fieldOn = async (id: number, account: string, field: string) => {
+  const { columns } = (await call<{ columns: { name: string; fields: Field[] }[] }>('GET', `/items/${id}`)).body;
+  return columns.find((one) => one.name === account)?.fields.find((one) => one.field === field);
+};
+
+test('by keyboard through the cells: an own title, copied to another marketplace, taken back', async ({
+  page,
+  context,
+}) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  const { id } = await readyItem();
+  await signedIn(page);
+  await open(page, id);
+  await page.getByRole('textbox', { name: 'Title' }).focus();
+  await page.keyboard.press('Alt+ArrowRight');
+  expect(await focused(page)).toMatch(/^Title on Hallowick/);
+  await page.keyboard.press('Enter');
+  const editor = page.getByRole('textbox', { name: 'Title on Hallowick' });
+  await expect(editor).toBeFocused();
+  await editor.press('Control+a');
+  await page.keyboard.type('Own words for one marketplace');
+  await page.keyboard.press('Enter');
+  await until(
+    () => fieldOn(id, 'Hallowick', 'title'),
+    (field) => field?.origin === 'own' && field.value === 'Own words for one marketplace',
+  );
+  await expect(page.getByRole('button', { name: 'Title on Hallowick: Own words for one marketplace' })).toBeFocused();
+  await page.keyboard.press('Control+c');
+  await page.keyboard.press('ArrowRight');
+  expect(await focused(page)).toMatch(/^Title on Oakhand/);
+  await page.keyboard.press('Control+v');
+  await until(
+    () => fieldOn(id, 'Oakhand', 'title'),
+    (field) => field?.value === 'Own words for one marketplace',
+  );
+  await page.keyboard.press('Control+z');
+  await until(
+    () => fieldOn(id, 'Oakhand', 'title'),
+    (field) => field?.origin !== 'own',
+  );
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('Delete');
+  await until(
+    () => fieldOn(id, 'Hallowick', 'title'),
+    (field) => field?.origin !== 'own',
+  );
+  await page.keyboard.press('Escape');
+  expect(await focused(page)).toBe('Title');
+});
+
+test('lists are searched, tags are chips, photos are chosen for one marketplace', async ({ page }) => {
+  const { id } = await readyItem();
+  await upload(id, await jpeg(1_000, '#224466'));
+  await upload(id, await jpeg(1_000, '#446622'));
+  await signedIn(page);
+  await open(page, id);
+  await page.getByRole('button', { name: /^Decade on Oakhand/ }).click();
+  await page.getByPlaceholder('Type to search').fill('1960');
+  await page.keyboard.press('Enter');
+  await until(
+    () => fieldOn(id, 'Oakhand', 'extra.decade'),
+    (field) => field?.value === '1960s',
+  );
+  await page.getByRole('button', { name: /^Tags on Oakhand/ }).click();
+  await page.getByRole('textbox', { name: 'Tags on Oakhand, separated by commas' }).fill('one tag, other tag,');
+  await page.getByRole('button', { name: 'Keep for Oakhand' }).click();
+  await until(
+    () => fieldOn(id, 'Oakhand', 'tags'),
+    (field) => Array.isArray(field?.value) && field.value.includes('other tag'),
+  );
+  await page.getByRole('button', { name: /^Photos on Hallowick/ }).click();
+  const dialog = page.getByRole('dialog', { name: 'Photos on Hallowick' });
+  await dialog.getByRole('button', { name: 'Photo 1, at place 1' }).click();
+  await dialog.getByRole('button', { name: /^Photo 3/ }).press('ArrowLeft');
+  await dialog.getByRole('button', { name: 'Keep for Hallowick' }).click();
+  const { photos } = (await sheet(id)).item;
+  await until(
+    () => fieldOn(id, 'Hallowick', 'photos'),
+    (field) => JSON.stringify(field?.value) === JSON.stringify([photos[2]?.hash, photos[1]?.hash]),
+  );
+});
+
+test('columns are chosen, narrowed to what is missing, left out and modelled on another', async ({ page }) => {
+  const { id } = await readyItem({ weightGrams: null });
+  const hallowick = await accountOf('Hallowick');
+  await call('PUT', `/items/${id}/listings/${hallowick}`, { field: 'title', value: 'The model’s own title' });
+  await signedIn(page);
+  await open(page, id);
+  const head = (name: string) => page.getByRole('columnheader', { name });
+  await head('Hallowick')
+    .getByRole('button', { name: /missing/ })
+    .click();
+  await expect(page.getByRole('rowheader', { name: 'Weight' })).toBeVisible();
+  await expect(page.getByRole('rowheader', { name: 'Title', exact: true })).toHaveCount(0);
+  await head('Hallowick')
+    .getByRole('button', { name: /missing/ })
+    .click();
+  await expect(page.getByRole('rowheader', { name: 'Title', exact: true })).toBeVisible();
+  await page.getByLabel('What to do with Oakhand').selectOption({ label: 'Hallowick' });
+  await until(
+    () => fieldOn(id, 'Oakhand', 'title'),
+    (field) => field?.value === 'The model’s own title',
+  );
+  await page.getByLabel('What to do with Selasar').selectOption({ label: 'Leave the item out here' });
+  await expect(head('Selasar')).toHaveCount(0);
+  await page.getByText(/\d+ of 12 accounts/).click();
+  await page.getByRole('listitem').filter({ hasText: 'Selasar' }).getByRole('button', { name: 'Add here' }).click();
+  await expect(head('Selasar')).toBeVisible();
+});
+
+test('beside the sheet: a row spread out, a buyer’s view, a price for a net, wording with reasons', async ({
+  page,
+}) => {
+  const { id } = await readyItem();
+  await signedIn(page);
+  await open(page, id);
+  await page.getByRole('rowheader', { name: 'Title', exact: true }).getByRole('button').click();
+  await expect(page.getByRole('list', { name: 'Title everywhere' }).getByRole('listitem')).toHaveCount(12);
+  await page.keyboard.press('Alt+p');
+  await expect(page.getByRole('region', { name: /^What a buyer sees on/ })).toBeVisible();
+  await page.keyboard.press('Alt+e');
+  await page.getByLabel('Wanted').fill('100');
+  await page.getByTitle('Use it on Oakhand').click();
+  await until(
+    () => fieldOn(id, 'Oakhand', 'price'),
+    (field) => field?.origin === 'own' && Number(field.value) > 14_900,
+  );
+  await page.keyboard.press('Alt+w');
+  const proposal = page.getByRole('region', { name: 'Proposal for Title' });
+  await expect(proposal.getByText('the brand')).toBeVisible();
+  await proposal.getByRole('button', { name: 'Take all of it' }).click();
+  await until(
+    async () => (await sheet(id)).item.title,
+    (title) => /^Brask K-2 SLR/.test(title),
+  );
+});
+
+test('a live listing is ended from its column, and can be left out then', async ({ page }) => {
+  const { id } = await readyItem();
+  await publishItems([id], [await accountOf('Oakhand')]);
+  await signedIn(page);
+  await open(page, id);
+  await expect(knot(page, 'Oakhand', 'Live')).toBeVisible();
+  await page.getByLabel('What to do with Oakhand').selectOption({ label: 'End this 1 listing' });
+  await expect(knot(page, 'Oakhand', 'Ended')).toBeVisible();
+  await page.getByLabel('What to do with Oakhand').selectOption({ label: 'Leave the item out here' });
+  await expect(page.getByRole('columnheader', { name: 'Oakhand' })).toHaveCount(0);
+});
+
+test('the keys of the sheet stand in the list of shortcuts', async ({ page }) => {
+  const { id } = await readyItem();
+  await signedIn(page);
+  await open(page, id);
+  await page.getByRole('heading', { level: 1 }).click();
+  await page.keyboard.press('?');
+  const list = page.getByRole('dialog', { name: 'Shortcuts' });
+  for (const [keys, what] of [
+    ['Alt N', 'Next missing field'],
+    ['Alt D', 'New from this'],
+    ['Alt V', 'Variations'],
+    ['Alt PageDown', 'Next item'],
+  ] as const) {
+    await expect(list.getByText(keys, { exact: true })).toBeVisible();
+    await expect(list.getByText(what, { exact: true })).toBeVisible();
+  }
+  await page.keyboard.press('Escape');
+  await expect(list).toHaveCount(0);
+});
+
+test('history: who changed what, what was answered, and one step back', async ({ page }) => {
+  const { id } = await readyItem({ title: 'The first title' });
+  await signedIn(page);
+  await open(page, id);
+  await page.getByRole('textbox', { name: 'Title' }).fill('The second title');
+  await saved(page);
+  await page.keyboard.press('Alt+h');
+  const entry = page.getByRole('listitem').filter({ hasText: 'The first title → The second title' });
+  await entry.getByRole('button', { name: /^Bring title back/ }).click();
+  await until(
+    async () => (await sheet(id)).item.title,
+    (title) => title === 'The first title',
+  );
+});
+
+test('several in one sitting: over to the next in the same field, and details taken over', async ({ page }) => {
+  const [one, two, three] = [
+    await readyItem({ supplier: 'Quay auction' }),
+    await readyItem({ supplier: '' }),
+    await readyItem({ supplier: '' }),
+  ];
+  await signedIn(page);
+  for (const { id } of [one, two, three]) await open(page, id);
+  await open(page, one.id);
+  const tray = page.getByRole('navigation', { name: 'Items of this sitting' });
+  await expect(tray.getByRole('listitem')).toHaveCount(3);
+  await page.getByLabel('Supplier').focus();
+  await page.keyboard.press('Alt+PageDown');
+  await page.waitForURL(new RegExp(`/items/${two.id}`));
+  await expect(page.getByLabel('Supplier')).toBeFocused();
+  await page.keyboard.press('Alt+PageUp');
+  await page.waitForURL(new RegExp(`/items/${one.id}`));
+  await tray.getByRole('button', { name: /^Take over/ }).click();
+  const dialog = page.getByRole('dialog', { name: /^Take over from/ });
+  await dialog.getByRole('button', { name: /^(all|none)$/ }).click();
+  const fields = dialog.getByRole('group', { name: /^Fields/ });
+  for (const box of await fields.getByRole('checkbox').all()) await box.uncheck();
+  await fields.getByRole('checkbox', { name: 'Supplier' }).check();
+  for (const box of await dialog.getByRole('group', { name: 'Into' }).getByRole('checkbox').all()) await box.check();
+  await dialog.getByRole('button', { name: 'Take 1 fields over into 2 items' }).click();
+  await expect(page.getByText('2 items changed')).toBeVisible();
+  for (const { id } of [two, three])
+    expect((await call<{ item: { supplier: string } }>('GET', `/items/${id}`)).body.item.supplier).toBe('Quay auction');
+});
+
+test('new from a catalogue by barcode; from a template; every action is in the launcher', async ({ page }) => {
+  await signIn(page);
+  await page.keyboard.press('Shift+N');
+  await page.getByPlaceholder(/barcode, ISBN/).fill('2044000000118');
+  await page
+    .getByRole('option', { name: /Saltmark Harbour 400/ })
+    .first()
+    .click();
+  await page.waitForURL(/\/items\/\d+/);
+  await expect(page.getByLabel('Barcode')).toHaveValue('2044000000118');
+  await expect(page.getByLabel('Brand', { exact: true })).toHaveValue('Saltmark');
+  await page.keyboard.press('Control+k');
+  for (const name of [
+    'Next missing field',
+    'New from this',
+    'Take over',
+    'Variations',
+    'History',
+    'Help with wording',
+    'Settings',
+  ])
+    await expect(page.getByRole('option', { name: new RegExp(`^${name}`) })).toBeAttached();
+  await page.keyboard.press('Escape');
+});
+
+test('a field of one’s own and a pattern of stock numbers, from the settings to the sheet', async ({ page }) => {
+  const name = `Serial ${Date.now().toString(36)}`;
+  const { id } = await readyItem();
+  await signedIn(page);
+  await page.goto('/settings');
+  await page.getByLabel('Pattern').fill('no number');
+  await expect(page.getByText('“ ” cannot stand in a stock number')).toBeVisible();
+  await page.getByLabel('Pattern').fill('{bin}-{yy}{week}-{seq}');
+  await expect(page.getByText(/^such as/)).toContainText('B12-');
+  await page.getByRole('button', { name: 'Add a field' }).click();
+  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Most characters').fill('6');
+  await page.getByRole('button', { name: 'Add it' }).click();
+  await expect(page.getByRole('rowheader', { name })).toBeVisible();
+  await open(page, id);
+  await page.getByLabel(name).fill('1234567');
+  await expect(page.getByText(`${name} has at most 6 characters`)).toBeVisible();
+  await page.getByLabel(name).fill('123456');
+  await saved(page);
+  const { own } = (await call<{ item: { own: Record<string, string> } }>('GET', `/items/${id}`)).body.item;
+  expect(Object.values(own)).toEqual(['123456']);
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Filter' }).click();
+  await page.getByLabel('Field of your own').selectOption({ label: name });
+  await page.getByLabel('is', { exact: true }).fill('123456');
+  await page.getByRole('button', { name: 'Show' }).click();
+  await expect(page.getByText('1 item', { exact: true })).toBeVisible();
+  await page.goto('/settings');
+  await page
+    .getByRole('row', { name: new RegExp(name) })
+    .getByRole('button', { name: 'Remove' })
+    .click();
+  await expect(page.getByRole('rowheader', { name })).toHaveCount(0);
+});

@@ -1,0 +1,22 @@
+import { catalogue } from '../../demo/catalogue';
+import { photograph } from '../../demo/photos';
+import { connectAccounts, ownerActor } from '../../demo/shop';
+import { closeDatabase } from '../../src/db/client';
+import { addPhoto } from '../../src/services/change-photos';
+import { createItem } from '../../src/services/create-item';
+
+/** The demo's shop with some of its items, none of them listed yet. */
+const count = Number(process.argv[2]);
+const actor = await ownerActor();
+await connectAccounts(actor);
+const demo = catalogue().filter((one) => one.fields.condition !== 'parts');
+for (let index = 0; index < count; index++) {
+  const one = demo[index % demo.length];
+  if (!one) break;
+  const { id } = await createItem(actor, {
+    fields: { ...one.fields, sku: `F${index}-${one.fields.sku}`.slice(0, 40) },
+    quantity: 5,
+  });
+  await addPhoto(actor, id, { bytes: await photograph(one.thing, 'front'), name: 'front.jpg' });
+}
+await closeDatabase();

@@ -1,0 +1,88 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+
+const need = (name: string): string => {
+  const value = process.env[name];
+  if (!value) throw new Error(`${name} is not set: run these tests with npm test`);
+  return value;
+};
+
+/** The stack that the tests run against: started by bin/test.mjs on its own ports and data folder. */
+export const stack = {
+  base: `http://127.0.0.1:${need('NETTING_PORT')}`,
+  markets: `http://127.0.0.1:${need('NETTING_MARKETS_PORT')}`,
+  dataFolder: need('NETTING_DATA'),
+  databasePort: Number(need('NETTING_DB_PORT')),
+  get token(): string {
+    return readFileSync(join(this.dataFolder, 'demo-api-token'), 'utf8').trim();
+  },
+  get databasePassword(): string {
+    const secrets = JSON.parse(readFileSync(join(this.dataFolder, 'secrets.json'), 'utf8')) as {
+      databasePassword: string;
+    };
+    return secrets.databasePassword;
+  },
+};
+
+export type Answer<T> = { status: number; body: T };
+
+/** Calls Netting with the demo's API token. */
+export async function call<T = Record<string, unknown>>(
+  method: string,
+  path: string,
+  body?: unknown,
+): Promise<Answer<T>> {
+  const response = await fetch(`${stack.base}/api/v1${path}`, {
+    method,
+    headers: {
+      authorization: `Bearer ${stack.token}`,
+      ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+    },
+    body: body === undefined ? undefined : JSON.stringify(body),
+  });
+  return { status: response.status, body: (await response.json()) as T };
+}
+
+/** Waits for a thing to become true; fails with what was seen last. */
+export async function until<T>(look: () => Promise<T>, fits: (seen: T) => boolean, ms = 30_000): Promise<T> {
+  const end = Date.now() + ms;
+  let seen = await look();
+  while (!fits(seen)) {
+    if (Date.now() > end) throw new Error(`did not happen; last seen: ${JSON.stringify(seen)?.slice(0, 800)}`);
+    await new Promise((resolve) => setTimeout(resolve, 80));
+    seen = await look();
+  }
+  return seen;
+}
+
+/** What buyers, chance and the marketplace do. */
+export async function control(market: string, action: string, body: unknown = {}): Promise<Record<string, unknown>> {
+  const response = await fetch(`${stack.markets}/control/api/${market}/${action}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+  return (await response.json()) as Record<string, unknown>;
+}
+
+export type MarketListing = {
+  id: string;
+  state: string;
+  seller: string;
+  summary: { title: string; price: number; quantity: number; reference: string; photos: string[] };
+};
+
+/** A marketplace's own list, as it sees it. */
+export async function marketListings(market: string, reference?: string): Promise<MarketListing[]> {
+  const all = (await (await fetch(`${stack.markets}/control/api/${market}/listings`)).json()) as MarketListing[];
+  return reference === undefined ? all : all.filter((one) => one.summary.reference === reference);
+}
+
+export type Account = { id: number; market: string; name: string; remoteName: string };
+export const accounts = async (): Promise<Account[]> =>
+  (await call<{ accounts: Account[] }>('GET', '/accounts')).body.accounts;
+export async function accountOf(name: string): Promise<number> {
+  const found = (await accounts()).find((one) => one.name === name);
+  if (!found) throw new Error(`no account ${name}`);
+  return found.id;
+}

@@ -1,0 +1,69 @@
+import { call } from './stack';
+
+export type ToldValue = {
+  field: string;
+  label: string;
+  value: unknown;
+  said: string;
+  origin: string;
+  how?: string;
+  lost?: string[];
+  issues: { code: string; message: string; blocks: boolean; mend: { kind: string; label: string } }[];
+};
+export type ToldAccount = {
+  accountId: number;
+  market: string;
+  name: string;
+  state: string;
+  refusal: string | null;
+  ready: boolean;
+  template: { name: string; tiedWith: string[] } | null;
+  values: ToldValue[];
+  titles: { text: string; lost: string[]; why: string }[];
+  preview: { heading: string | null; text: string | null; html: string | null; photos: { ratio: number | null }[] };
+};
+
+/** What one account would get of an item. */
+export async function toldOn(itemId: number, market: string): Promise<ToldAccount> {
+  const { body } = await call<{ accounts: ToldAccount[] }>('GET', `/items/${itemId}/told`);
+  const found = body.accounts.find((one) => one.market === market);
+  if (!found) throw new Error(`no account on ${market}: ${JSON.stringify(body).slice(0, 300)}`);
+  return found;
+}
+
+export const valueFor = (told: ToldAccount, field: string): ToldValue => {
+  const found = told.values.find((one) => one.field === field);
+  if (!found) throw new Error(`${told.name} has no field ${field}`);
+  return found;
+};
+
+export type Misfit = {
+  accountId: number;
+  code: string;
+  field: string;
+  message: string;
+  how: string;
+  choices: { id: string; label: string }[];
+  live: number;
+  drafts: number;
+  items: { id: number }[];
+};
+export type Rules = {
+  from: number | null;
+  to: number;
+  changes: { place: string; from: unknown; to: unknown }[];
+  live: number;
+  misfits: Misfit[];
+};
+
+export const rulesOf = async (market: string): Promise<Rules> =>
+  (await call<Rules>('GET', `/rules?market=${market}`)).body;
+export const mend = (misfit: Misfit, value?: string, send = false) =>
+  call<{ listings: number; left: number; queued: number }>('POST', '/mends', {
+    accountId: misfit.accountId,
+    code: misfit.code,
+    field: misfit.field,
+    message: misfit.message,
+    ...(value === undefined ? {} : { value }),
+    send,
+  });
