@@ -114,6 +114,7 @@ async function aDay(actor: Actor, ids: number[]): Promise<void> {
         selection: { kind: 'items', ids: some },
         accounts: on.filter((id): id is number => id !== undefined),
         without: [],
+        as: 'live',
       });
   };
   const listed = ids.slice(0, -12);

@@ -28,7 +28,7 @@ const app = new Hono({ strict: false });
 app.get('/health', (c) => c.json({ ok: true, markets: markets.map((market) => market.name) }));
 for (const market of markets) {
   app.get(`/${market.name}/api/openapi.json`, (c) => c.json(openApiOf(market, new URL(c.req.url).origin)));
-  app.route(`/${market.name}/api`, apiRoutes(world, market));
+  app.route(`/${market.name}/api`, apiRoutes(world, market, deliverer));
   app.route(`/${market.name}`, accessRoutes(world, market));
   app.route(`/${market.name}`, publicRoutes(world, market, deliverer));
 }

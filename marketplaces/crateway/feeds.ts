@@ -66,6 +66,17 @@ export function feedRoutes(app: Hono<SellerEnv>, { world, market, listings, once
       return c.json({ feed: feed.id, state: 'waiting' }, 202);
     });
   });
+  app.get('/feeds', async (c) => {
+    const own = world.store.all<Feed>(place).filter((feed) => feed.seller === c.get('seller').name);
+    const stateOf = (feed: Feed) => (feed.rows && feed.rows.length === feed.lines.length ? 'done' : 'waiting');
+    const wanted = c.req.query('state');
+    return c.json({
+      feeds: own
+        .map((feed) => ({ feed: feed.id, state: stateOf(feed) }))
+        .filter((feed) => !wanted || feed.state === wanted)
+        .slice(-200),
+    });
+  });
   app.get('/feeds/:id', async (c) => {
     const feed = world.store.get<Feed>(place, c.req.param('id'));
     if (!feed || feed.seller !== c.get('seller').name) return c.json({ title: 'There is no such feed' }, 404);

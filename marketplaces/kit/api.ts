@@ -7,8 +7,9 @@ import { refuse } from './answers';
 import { faultGate, overRate } from './gate';
 import { jpegMeasures } from './jpeg';
 import { Listings, type Outcome } from './listings';
+import { cancelOrder } from './selling';
 import type { Data, Json, Listing, Market, Order, SellerEnv } from './types';
-import { type Hook, newHookSecret } from './webhooks';
+import { type Deliverer, type Hook, newHookSecret } from './webhooks';
 import type { World } from './world';
 
 const day = 86_400_000;
@@ -40,7 +41,7 @@ async function readBody(c: Context): Promise<Data | null> {
 }
 
 /** The seller's HTTP interface of one marketplace. */
-export function apiRoutes(world: World, market: Market): Hono<SellerEnv> {
+export function apiRoutes(world: World, market: Market, deliverer: Deliverer): Hono<SellerEnv> {
   const app = new Hono<SellerEnv>();
   const { listings: listingsPath, photos: photosPath } = market.paths;
   const origin = (c: Context) => new URL(c.req.url).origin;
@@ -160,8 +161,8 @@ export function apiRoutes(world: World, market: Market): Hono<SellerEnv> {
     const since = Date.parse(c.req.query('since') ?? '') || 0;
     const orders = world.store
       .all<Order>(`orders/${market.name}`)
-      .filter((order) => order.seller === c.get('seller').name && order.createdAt >= since)
-      .sort((a, b) => a.createdAt - b.createdAt);
+      .filter((order) => order.seller === c.get('seller').name && (order.updatedAt ?? order.createdAt) >= since)
+      .sort((a, b) => (a.updatedAt ?? a.createdAt) - (b.updatedAt ?? b.createdAt));
     return c.json({ orders: orders.slice(0, 200), serverTime: new Date(world.now()).toISOString() });
   });
   app.get('/orders/:id', (c) => {
@@ -169,6 +170,12 @@ export function apiRoutes(world: World, market: Market): Hono<SellerEnv> {
     return order && order.seller === c.get('seller').name
       ? c.json(order)
       : refuse(c, market, 404, 'There is no such order');
+  });
+
+  app.post('/orders/:id/cancel', async (c) => {
+    const order = world.store.get<Order>(`orders/${market.name}`, c.req.param('id'));
+    if (!order || order.seller !== c.get('seller').name) return refuse(c, market, 404, 'There is no such order');
+    return c.json(await cancelOrder(world, deliverer, order));
   });
 
   if (market.hasWebhooks) {

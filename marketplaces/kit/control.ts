@@ -1,6 +1,6 @@
 import { type Context, Hono } from 'hono';
 import { escapeHtml, page } from './page';
-import { buy, changeBehindTheBack, passReviews, passTime, takeDown } from './selling';
+import { buy, cancelOrder, changeBehindTheBack, passReviews, passTime, takeDown } from './selling';
 import type { Data, Json, Listing, Market, Order, Rules, Seller } from './types';
 import type { Deliverer } from './webhooks';
 import type { Fault, World } from './world';
@@ -56,6 +56,8 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
     ) => `<section><h2>${market.title}</h2><p>${world.listings(market.name).filter((one) => one.state === 'live').length} live,
       rules version ${world.rules(market).version}, <a href="/${market.name}/">shop window</a></p>
       ${form(market, 'buy', '<input name="listing" placeholder="listing" aria-label="Listing to buy"> <input name="quantity" value="1" size="3" aria-label="How many">', 'Buy as a buyer')}
+      ${form(market, 'cancel', '<input name="order" placeholder="order" aria-label="Order to cancel">', 'Cancel an order')}
+      ${form(market, 'withdraw', '<input name="listing" placeholder="listing" aria-label="Listing whose offers end">', 'Offers are settled')}
       ${form(market, 'offer', '<input name="listing" placeholder="listing" aria-label="Listing to bid on"> <input name="amount" value="1000" size="6" aria-label="Amount in cents">', 'Make an offer')}
       ${form(market, 'change', '<input name="listing" placeholder="listing" aria-label="Listing to change"> <input name="field" placeholder="field" aria-label="Field"> <input name="value" placeholder="value" aria-label="Value">', 'Change behind the back')}
       ${form(market, 'remove', '<input name="listing" placeholder="listing" aria-label="Listing to remove">', 'Remove')}
@@ -166,6 +168,11 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
         return done(c, { version: rules.version });
       }
     }
+    if (c.req.param('action') === 'cancel') {
+      const order = world.store.get<Order>(`orders/${market.name}`, String(given.order));
+      if (!order) return c.json({ error: 'no such order' }, 404);
+      return done(c, { cancelled: (await cancelOrder(world, deliverer, order)).id });
+    }
     const listing = listingOf(market, given);
     if (!listing) return c.json({ error: 'no such listing' }, 404);
     switch (c.req.param('action')) {
@@ -194,6 +201,10 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
         });
         return done(c, { offers: listing.offers.length + 1 });
       }
+      case 'withdraw':
+        await world.saveListing({ ...listing, offers: [] });
+        await deliverer.send(market.name, listing.seller, 'offer', { listing: listing.id, amount: 0 });
+        return done(c, { offers: 0 });
       case 'change': {
         const set: Data =
           typeof given.set === 'object' && given.set !== null && !Array.isArray(given.set)

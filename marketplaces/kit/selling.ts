@@ -100,6 +100,18 @@ export async function buy(
   return order;
 }
 
+/** Seller or buyer call an order off; what was sold is the seller's again, the listing stays as it is. */
+export async function cancelOrder(world: World, deliverer: Deliverer, order: Order): Promise<Order> {
+  if (order.state === 'cancelled') return order;
+  const cancelled = await world.store.put<Order>(`orders/${order.market}`, order.id, {
+    ...order,
+    state: 'cancelled',
+    updatedAt: world.now(),
+  });
+  await deliverer.send(order.market, order.seller, 'cancelled', { order: order.id, listing: order.listing });
+  return cancelled;
+}
+
 /** Something happens to a listing without its seller: changed, taken down. */
 export async function changeBehindTheBack(
   world: World,

@@ -56,6 +56,7 @@ export type Order = {
   /** Which combination was bought, where there are several. */
   variant: { values: string[]; number: string } | null;
   createdAt: number;
+  updatedAt?: number;
   state: 'paid' | 'cancelled';
 };
 

@@ -15,6 +15,7 @@ export type ErrorCode =
   | 'market-unreachable'
   | 'market-busy'
   | 'market-locked'
+  | 'market-warned'
   | 'market-auth'
   | 'market-blocked'
   | 'not-ready'
@@ -57,6 +58,7 @@ export const statusOf: Record<ErrorCode, number> = {
   'market-unreachable': 502,
   'market-busy': 503,
   'market-locked': 503,
+  'market-warned': 503,
   'market-auth': 502,
   'market-blocked': 409,
   'not-ready': 409,
@@ -65,4 +67,4 @@ export const statusOf: Record<ErrorCode, number> = {
 
 /** Errors after which the same request may succeed later without anybody mending something. */
 export const isTransient = (code: ErrorCode): boolean =>
-  code === 'market-unreachable' || code === 'market-busy' || code === 'market-locked';
+  code === 'market-unreachable' || code === 'market-busy' || code === 'market-locked' || code === 'market-warned';

@@ -12,6 +12,10 @@ export type RemoteListing = {
   reasons?: string[];
   sku: string;
   content: Content;
+  /** When they renew it by themselves. */
+  renewsAt: Date | null;
+  /** Offers or bids that are open. */
+  offersOpen: number;
 };
 
 export type RemoteOrder = {
@@ -28,6 +32,9 @@ export type RemoteOrder = {
   /** Which combination was bought, where there are several. */
   variation: { values: string[]; number: string } | null;
   soldAt: Date;
+  /** When it last changed: was placed, or called off. */
+  changedAt: Date;
+  cancelled: boolean;
 };
 
 export type Sending = { content: Content; photoIds: string[]; idempotencyKey: string };
@@ -43,18 +50,25 @@ export type Connector = {
   access: 'oauth' | 'key';
   honoursIdempotencyKey: boolean;
   hasWebhooks: boolean;
+  /** Changes travel as lines, so many at a time; null where each is a request of its own. */
+  linesAtOnce: number | null;
   readRules(session: Session): Promise<MarketRules>;
   readAccount(session: Session): Promise<{ remoteName: string; exceptions: AccountExceptions }>;
   create(session: Session, sending: Sending): Promise<RemoteListing>;
   /** Sends only the named fields. */
   change(session: Session, remoteId: string, sending: Sending, fields: string[]): Promise<RemoteListing>;
+  /** Which of these fields of ours are shown in the same places as the sent ones, so that sending those changes them, too. */
+  shownWith(sent: string[], among: string[]): string[];
   end(session: Session, remoteId: string, idempotencyKey: string): Promise<RemoteListing>;
   read(session: Session, remoteId: string): Promise<RemoteListing>;
   /** Live listings that carry our stock number: the way to find out whether an earlier try got through. */
   findLive(session: Session, sku: string): Promise<RemoteListing[]>;
+  /** One's own listings, whatever their state, a page at a time. */
+  listPage(session: Session, after: string | null): Promise<{ listings: RemoteListing[]; next: string | null }>;
   uploadPhoto(session: Session, jpeg: Buffer): Promise<string>;
   readOrder(session: Session, orderId: string): Promise<RemoteOrder>;
   ordersSince(session: Session, since: Date): Promise<{ orders: RemoteOrder[]; serverTime: Date }>;
+  cancelOrder(session: Session, orderId: string): Promise<RemoteOrder>;
   registerWebhook(session: Session, url: string): Promise<{ secret: string }>;
   /** Products of its catalogue, where it has one. */
   findProducts?(session: Session, by: ProductQuery): Promise<CatalogueEntry[]>;

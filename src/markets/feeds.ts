@@ -15,6 +15,8 @@ export function lineError(line: z.infer<typeof lineSchema>, marketName: string):
   const details = (line.problems ?? []).map(({ pointer, detail }) => ({ field: pointer, message: detail }));
   const said = `${marketName}: ${(details[0]?.message ?? line.sentence ?? 'This line was refused').replace(/[<>]/g, '').slice(0, 300)}`;
   const retryAfterMs = Number(line.retryAfter) * 1_000 || undefined;
+  if (line.status === 429 && /new listings? a day/i.test(said))
+    return new NettingError('market-warned', said, { retryAfterMs: retryAfterMs ?? 3_600_000 });
   if (line.status === 429) return new NettingError('market-busy', said, { retryAfterMs });
   if (/locked/i.test(said)) return new NettingError('market-locked', said, { retryAfterMs: retryAfterMs ?? 300_000 });
   if (line.status === 404 || /no such listing/i.test(said)) return new NettingError('not-found', said);

@@ -37,3 +37,16 @@ test('“too many” pushes all further turns back', () => {
   now = 20_000;
   expect(pacer.take()).toBe(0);
 });
+
+test('who is urgent goes before those who wait already, and nobody is forgotten', async () => {
+  const pacer = new Pacer(6_000);
+  const order: string[] = [];
+  const ask = (name: string, urgent = false) => pacer.turn(urgent).then(() => order.push(name));
+  const all = ['a', 'b', 'c', 'd', 'e', 'f', 'g'].map((name) => ask(name));
+  all.push(ask('urgent', true));
+  await Promise.all(all);
+  expect(order).toHaveLength(8);
+  expect(order.indexOf('urgent')).toBeLessThan(order.indexOf('g'));
+  expect(order.filter((name) => name !== 'urgent')).toEqual(['a', 'b', 'c', 'd', 'e', 'f', 'g']);
+  expect(pacer.waiting).toBe(0);
+});

@@ -12,7 +12,7 @@ type Wire = Record<string, unknown>;
 export type RestManner = Pick<
   Connector,
   'market' | 'name' | 'about' | 'access' | 'honoursIdempotencyKey' | 'hasWebhooks'
-> & {
+> & { linesAtOnce?: number } & {
   paths: { listings: string; photos: string };
   rules(published: unknown): MarketRules;
   exceptions(published: Record<string, unknown>): AccountExceptions;
@@ -31,6 +31,8 @@ const listingSchema = z.looseObject({
   state: z.enum(['live', 'ended', 'sold', 'review', 'refused', 'paused']),
   reasons: z.array(z.string().max(1_000)).optional(),
   link: z.url({ protocol: /^https?$/ }),
+  renewsAt: z.iso.datetime().nullish(),
+  offersOpen: z.number().int().min(0).max(30_000).optional(),
 });
 const pageSchema = z.object({ listings: z.array(listingSchema), next: z.string().nullable() });
 const orderSchema = z.object({
@@ -46,6 +48,8 @@ const orderSchema = z.object({
   buyerTown: z.string().max(200),
   variant: z.object({ values: z.array(z.string().max(100)).max(5), number: z.string().max(60) }).nullish(),
   createdAt: z.number(),
+  updatedAt: z.number().optional(),
+  state: z.enum(['paid', 'cancelled']).default('paid'),
 });
 
 const order = (wire: z.infer<typeof orderSchema>): RemoteOrder => ({
@@ -61,6 +65,8 @@ const order = (wire: z.infer<typeof orderSchema>): RemoteOrder => ({
   buyerTown: wire.buyerTown.slice(0, 80),
   variation: wire.variant ?? null,
   soldAt: new Date(wire.createdAt),
+  changedAt: new Date(wire.updatedAt ?? wire.createdAt),
+  cancelled: wire.state === 'cancelled',
 });
 
 function aboutField(sentence: string, table: NonNullable<RestManner['sentences']>): string | undefined {
@@ -97,6 +103,8 @@ export function listingReader(manner: Pick<RestManner, 'skuOf' | 'fromWire'>): (
       url: parsed.link,
       state: parsed.state === 'paused' ? 'ended' : parsed.state,
       reasons: parsed.reasons,
+      renewsAt: parsed.renewsAt ? new Date(parsed.renewsAt) : null,
+      offersOpen: parsed.offersOpen ?? 0,
       sku: manner.skuOf(parsed),
       content: manner.fromWire(parsed),
     };
@@ -126,6 +134,7 @@ export function restConnector(manner: RestManner): Connector {
     access,
     honoursIdempotencyKey,
     hasWebhooks,
+    linesAtOnce: manner.linesAtOnce ?? null,
     readRules: async (session) => manner.rules(await call(session, 'GET', '/rules')),
     async readAccount(session) {
       const me = z
@@ -142,6 +151,10 @@ export function restConnector(manner: RestManner): Connector {
         await call(session, 'PATCH', `/${listings}/${encodeURIComponent(remoteId)}`, body, idempotencyKey),
       );
     },
+    shownWith(sent, among) {
+      const places = new Set(manner.wireFields(sent));
+      return among.filter((field) => manner.wireFields([field]).some((place) => places.has(place)));
+    },
     end: async (session, remoteId, idempotencyKey) =>
       listing(await call(session, 'POST', `/${listings}/${encodeURIComponent(remoteId)}/end`, {}, idempotencyKey)),
     read: async (session, remoteId) =>
@@ -153,6 +166,12 @@ export function restConnector(manner: RestManner): Connector {
         .map(listing)
         .filter((one) => one.sku === sku && (one.state === 'live' || one.state === 'review'));
     },
+    async listPage(session, after) {
+      const page = pageSchema.parse(
+        await call(session, 'GET', `/${listings}?limit=200${after ? `&after=${encodeURIComponent(after)}` : ''}`),
+      );
+      return { listings: page.listings.map(listing), next: page.next };
+    },
     async uploadPhoto(session, jpeg) {
       const answer = await session.send({ method: 'POST', path: `/${photos}`, bytes: jpeg });
       return z.object({ id: z.string().min(1).max(80) }).parse(answer).id;
@@ -163,6 +182,9 @@ export function restConnector(manner: RestManner): Connector {
       const answer = await call(session, 'GET', `/orders?since=${encodeURIComponent(since.toISOString())}`);
       const parsed = z.object({ orders: z.array(orderSchema), serverTime: z.iso.datetime() }).parse(answer);
       return { orders: parsed.orders.map(order), serverTime: new Date(parsed.serverTime) };
+    },
+    async cancelOrder(session, orderId) {
+      return order(orderSchema.parse(await call(session, 'POST', `/orders/${encodeURIComponent(orderId)}/cancel`, {})));
     },
     async registerWebhook(session, url) {
       return z

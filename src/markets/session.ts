@@ -17,15 +17,25 @@ export type Request = {
 };
 
 /** A conversation with one marketplace on behalf of one account: access, pace, time-outs, and errors with names. */
-export type Session = { send(request: Request): Promise<unknown> };
+export type Session = {
+  send(request: Request): Promise<unknown>;
+  /** Which account it speaks for, where there is one already. */
+  account?: string;
+  urgent?: boolean;
+};
 
 export type SessionOptions = {
+  account?: string;
   base: string;
   marketName: string;
   readAccess(): Promise<Access>;
   /** Called once when the marketplace does not accept the access any more; returns the renewed one. */
   renewAccess(): Promise<Access>;
   pacer: Pacer;
+  /** Its requests overtake the others of the same account. */
+  urgent?: boolean;
+  /** Told of every request whether they answered; a fault of theirs counts as silence. */
+  heard?(answered: boolean): void;
   timeoutMs?: number;
 };
 
@@ -50,6 +60,9 @@ export async function refusal(response: Response, marketName: string): Promise<N
   const retryAfterMs = Number(response.headers.get('retry-after')) * 1_000 || undefined;
   const said = `${marketName}: ${message.replace(/[<>]/g, '').slice(0, 300)}`;
   const details = pointers.map(({ pointer, detail }) => ({ field: pointer, message: detail }));
+  // A word about the daily number is about new listings alone: everything else may go on.
+  if (response.status === 429 && /new listings? a day/i.test(message))
+    return new NettingError('market-warned', said, { retryAfterMs: retryAfterMs ?? 3_600_000 });
   if (response.status === 429) return new NettingError('market-busy', said, { retryAfterMs });
   if (response.status === 403 && /lock/i.test(message))
     return new NettingError('market-locked', said, {
@@ -75,7 +88,7 @@ export function openSession(options: SessionOptions): Session {
     if (request.body !== undefined) headers['content-type'] = 'application/json';
     if (request.lines) headers['content-type'] = 'application/x-ndjson';
     if (request.bytes) headers['content-type'] = 'image/jpeg';
-    await pacer.turn();
+    await pacer.turn(options.urgent);
     try {
       return await fetch(`${base}${request.path}`, {
         method: request.method,
@@ -92,14 +105,18 @@ export function openSession(options: SessionOptions): Session {
       });
     } catch {
       // Whether the work was done is not known: the caller finds out before it repeats.
+      options.heard?.(false);
       throw new NettingError('market-unreachable', `${marketName} did not answer`, {});
     }
   }
 
   return {
+    account: options.account,
+    urgent: options.urgent,
     async send(request) {
       let response = await once(request, await options.readAccess());
       if (response.status === 401) response = await once(request, await options.renewAccess());
+      options.heard?.(response.status < 500);
       if (!response.ok) {
         const error = await refusal(response, marketName);
         if (error.code === 'market-busy') pacer.backOff(error.facts.retryAfterMs ?? 1_000);

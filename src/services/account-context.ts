@@ -114,6 +114,7 @@ export async function loadAccounts(db: Executor, ids?: number[]): Promise<Loaded
       houseTag: row.houseTag,
       pricing: row.pricing ?? samePricing,
       packaging: row.packaging ?? noAllowance,
+      stock: { reserve: row.stockReserve, cap: row.stockCap },
       rate: rateTo(rates, compiled.rules.currency),
       today: today(),
       row,

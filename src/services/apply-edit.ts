@@ -120,7 +120,7 @@ export async function carryOutStaged(
     await db.execute(sql`insert into movement (item_id, delta, reason, run_id, at, by_name)
       select s.item_id, s.new_quantity - s.old_quantity, ${why === 'undo' ? 'undo' : 'set'}, ${runId}, utc_timestamp(3), ${actor.name} from staged s where ${quantityChanged}`);
     await db.execute(
-      sql`update listing l join staged s on s.item_id = l.item_id set l.wanted_quantity = greatest(0, least(l.quantity_cap, s.new_quantity)) where ${quantityChanged}`,
+      sql`update listing l join staged s on s.item_id = l.item_id set l.wanted_quantity = greatest(0, least(l.quantity_cap, s.new_quantity - (select a.stock_reserve from market_account a where a.id = l.account_id))) where ${quantityChanged}`,
     );
   }
   if (prices) {

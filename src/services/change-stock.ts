@@ -1,6 +1,7 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../core/errors';
+import { handReasons, resultingStock } from '../core/item';
 import { priorities } from '../core/sync';
 import { type Executor, transaction } from '../db/client';
 import { item, listing, movement } from '../db/schema';
@@ -9,11 +10,20 @@ import { enqueueJobs } from './enqueue-jobs';
 import { recordChanges } from './record-change';
 
 export const changeStockSchema = z.discriminatedUnion('how', [
-  z.object({ how: z.literal('add'), units: z.number().int().min(-100_000).max(100_000) }),
-  z.object({ how: z.literal('set'), units: z.number().int().min(0).max(1_000_000) }),
+  z.object({
+    how: z.literal('add'),
+    units: z.number().int().min(-100_000).max(100_000),
+    reason: z.enum(handReasons).default('added'),
+    note: z.string().trim().max(200).optional(),
+  }),
+  z.object({
+    how: z.literal('set'),
+    units: z.number().int().min(0).max(1_000_000),
+    note: z.string().trim().max(200).optional(),
+  }),
 ]);
 
-type NewMovement = Pick<typeof movement.$inferInsert, 'reason' | 'saleId' | 'runId' | 'variation'>;
+type NewMovement = Pick<typeof movement.$inferInsert, 'reason' | 'saleId' | 'runId' | 'variation' | 'note'>;
 
 /**
  * Moves stock of one item in the caller's transaction: the ledger, the sum, what every listing shall offer, and the
@@ -41,12 +51,19 @@ export async function moveStock(
     .where(eq(item.id, itemId));
   await recordChanges(
     db,
-    { actor, why: why.reason === 'sold' ? 'sale' : 'typing', at, runId: why.runId ?? undefined },
+    {
+      actor,
+      why: why.reason === 'sold' || why.reason === 'cancelled' ? 'sale' : 'typing',
+      at,
+      runId: why.runId ?? undefined,
+    },
     [{ itemId, itemVersion: row.version + 1, field: 'quantity', from: row.quantity, to: quantity }],
   );
   await db
     .update(listing)
-    .set({ wantedQuantity: sql`greatest(0, least(quantity_cap, ${quantity}))` })
+    .set({
+      wantedQuantity: sql`greatest(0, least(quantity_cap, ${quantity} - (select a.stock_reserve from market_account a where a.id = ${listing.accountId})))`,
+    })
     .where(eq(listing.itemId, itemId));
   const concerned = sql`l.item_id = ${itemId} and (l.busy = 1 or (l.remote in ('live', 'review') and coalesce(l.wanted_quantity <> l.sent_quantity, 1)))`;
   await enqueueJobs(db, {
@@ -76,15 +93,22 @@ export async function changeStock(
         field: 'quantity',
         mend: 'Write it in their table',
       });
-    const delta = input.how === 'add' ? input.units : input.units - row.quantity;
-    if (row.quantity + delta < 0 && delta < 0) {
+    const { delta, result } = resultingStock(row.quantity, input);
+    if (result < 0 && delta < 0) {
       throw new NettingError('invalid', `Only ${row.quantity} in stock, ${-delta} cannot be taken away`, {
         field: 'quantity',
       });
     }
     if (delta === 0) return { quantity: row.quantity };
     return {
-      quantity: await moveStock(tx, actor, itemId, delta, { reason: input.how === 'add' ? 'added' : 'set' }, at),
+      quantity: await moveStock(
+        tx,
+        actor,
+        itemId,
+        delta,
+        { reason: input.how === 'add' ? input.reason : 'set', note: input.note || null },
+        at,
+      ),
     };
   });
 }

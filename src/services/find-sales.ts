@@ -5,6 +5,8 @@ import { account, item, sale } from '../db/schema';
 
 export const findSalesSchema = z.object({
   account: z.coerce.number().int().optional(),
+  item: z.coerce.number().int().optional(),
+  state: z.enum(['paid', 'cancelled', 'oversold']).optional(),
   before: z.coerce.number().int().optional(),
   limit: z.coerce.number().int().min(1).max(200).default(100),
 });
@@ -27,6 +29,7 @@ export type SaleView = {
   currency: string;
   buyerTown: string;
   oversold: boolean;
+  state: 'paid' | 'cancelled';
   soldAt: string;
 };
 
@@ -42,6 +45,8 @@ export async function findSales(
     .where(
       and(
         input.account ? eq(sale.accountId, input.account) : undefined,
+        input.item ? eq(sale.itemId, input.item) : undefined,
+        input.state === 'oversold' ? eq(sale.oversold, true) : input.state ? eq(sale.state, input.state) : undefined,
         input.before ? lt(sale.id, input.before) : undefined,
       ),
     )
@@ -61,7 +66,8 @@ export async function findSales(
       total: one.total,
       fee: one.fee,
       cost: one.cost,
-      net: one.total - one.fee - (one.cost ?? 0) * one.quantity,
+      net: one.state === 'cancelled' ? 0 : one.total - one.fee - (one.cost ?? 0) * one.quantity,
+      state: one.state,
       currency: one.currency,
       buyerTown: one.buyerTown,
       oversold: one.oversold,

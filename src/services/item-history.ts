@@ -19,7 +19,7 @@ export type HistoryEntry =
       id: number;
       at: string;
       accountId: number;
-      outcome: 'created' | 'changed' | 'ended' | 'nothing' | 'failed' | 'skipped';
+      outcome: 'created' | 'changed' | 'ended' | 'renewed' | 'nothing' | 'failed' | 'skipped';
       fields: string[];
       message: string | null;
       mend: string | null;

@@ -6,6 +6,7 @@ import { database, transaction } from '../db/client';
 import { account } from '../db/schema';
 import { type Access, connectorOf, openSession, Pacer, type Session } from '../markets';
 import type { AccountRow } from './account-context';
+import { noteAnswer } from './market-health';
 import { seal, unseal } from './vault';
 
 export const apiBase = (market: string): string => `${config.marketsUrl}/${market}/api`;
@@ -69,12 +70,15 @@ export function pacerOf(accountId: number, perMinute: number): Pacer {
 }
 
 /** A conversation for one stored account: reads its access, renews it when it has run out. */
-export function sessionFor(row: AccountRow, perMinute: number): Session {
+export function sessionFor(row: AccountRow, perMinute: number, urgent = false): Session {
   let access: Access | null = null;
   return openSession({
     base: apiBase(row.market),
+    account: String(row.id),
     marketName: connectorOf(row.market).name,
     pacer: pacerOf(row.id, perMinute),
+    urgent,
+    heard: (answered) => void noteAnswer(row.id, answered).catch(() => undefined),
     async readAccess() {
       if (!access) {
         const [now] = await database().select({ secrets: account.secrets }).from(account).where(eq(account.id, row.id));

@@ -8,10 +8,11 @@ import type { Actor } from './actor';
 import { enqueueJobs } from './enqueue-jobs';
 import { rowsOf } from './find-items';
 
-export const jobStates = ['waiting', 'running', 'done', 'failed', 'skipped'] as const;
+export const jobStates = ['waiting', 'held', 'running', 'done', 'failed', 'skipped'] as const;
 export const findJobsSchema = z.object({
   state: z.enum(jobStates).optional(),
   run: z.coerce.number().int().optional(),
+  item: z.coerce.number().int().optional(),
   account: z.coerce.number().int().optional(),
   before: z.coerce.number().int().optional(),
   limit: z.coerce.number().int().min(1).max(200).default(100),
@@ -65,6 +66,7 @@ export async function findJobs(
       and(
         input.state ? eq(job.state, input.state) : undefined,
         input.run ? eq(job.runId, input.run) : undefined,
+        input.item ? eq(listing.itemId, input.item) : undefined,
         input.account ? eq(job.accountId, input.account) : undefined,
         input.before ? lt(job.id, input.before) : undefined,
       ),
@@ -99,6 +101,13 @@ export type LaneProgress = {
   name: string;
   waiting: number;
   running: number;
+  /** Stopped by a person: of a run, or the whole account. */
+  held: number;
+  paused: boolean;
+  /** They do not answer, since when. */
+  unwellSince: string | null;
+  /** They warned of too many new listings. */
+  warnedUntil: string | null;
   doneLastMinute: number;
   secondsLeft: number | null;
   lockedUntil: string | null;
@@ -106,13 +115,22 @@ export type LaneProgress = {
 };
 
 /** What the dock shows: per account what waits, what runs, how fast it goes and how long still. */
-export async function progress(): Promise<{ lanes: LaneProgress[]; failed: number; workerAlive: boolean }> {
+export async function progress(): Promise<{
+  lanes: LaneProgress[];
+  failed: number;
+  oversold: number;
+  workerAlive: boolean;
+}> {
   const db = database();
   const rows = rowsOf<{
     accountId: number;
     name: string;
     waiting: number;
     running: number;
+    held: number;
+    paused: number;
+    unwellSince: string | null;
+    warnedUntil: string | null;
     doneLastMinute: number;
     lockedUntil: string | null;
     lastError: string | null;
@@ -120,18 +138,21 @@ export async function progress(): Promise<{ lanes: LaneProgress[]; failed: numbe
     await db.execute(sql`select a.id as accountId, a.name,
       (select count(*) from job j where j.account_id = a.id and j.state = 'waiting') as waiting,
       (select count(*) from job j where j.account_id = a.id and j.state = 'running') as running,
+      (select count(*) from job j where j.account_id = a.id and j.state = 'held') as held, a.paused_at is not null as paused,
+      date_format(a.unwell_since, '%Y-%m-%dT%H:%i:%sZ') as unwellSince, if(a.warned_until > utc_timestamp(3), date_format(a.warned_until, '%Y-%m-%dT%H:%i:%sZ'), null) as warnedUntil,
       (select count(*) from job j where j.account_id = a.id and j.state = 'done' and j.finished_at > utc_timestamp(3) - interval 60 second) as doneLastMinute,
       if(a.locked_until > utc_timestamp(3), date_format(a.locked_until, '%Y-%m-%dT%H:%i:%sZ'), null) as lockedUntil, a.last_error as lastError
       from market_account a order by a.id`),
   );
-  const [state] = rowsOf<{ failed: number; alive: number }>(
+  const [state] = rowsOf<{ failed: number; oversold: number; alive: number }>(
     await db.execute(
-      sql`select (select count(*) from listing where state = 'attention') as failed, (select count(*) from market_account where lane_until > utc_timestamp(3) - interval 10 second) as alive`,
+      sql`select (select count(*) from listing where state = 'attention') as failed, (select count(*) from sale where oversold = 1) as oversold, (select count(*) from market_account where lane_until > utc_timestamp(3) - interval 10 second) as alive`,
     ),
   );
   return {
     lanes: rows.map((row) => ({
       ...row,
+      paused: Boolean(row.paused),
       secondsLeft:
         row.waiting + row.running === 0
           ? 0
@@ -140,6 +161,7 @@ export async function progress(): Promise<{ lanes: LaneProgress[]; failed: numbe
             : null,
     })),
     failed: state?.failed ?? 0,
+    oversold: state?.oversold ?? 0,
     workerAlive: (state?.alive ?? 0) > 0 || rows.length === 0,
   };
 }
@@ -152,6 +174,8 @@ export type RunProgress = {
   itemCount: number;
   createdAt: string;
   undoneBy: number | null;
+  stopped: boolean;
+  held: number;
   waiting: number;
   running: number;
   done: number;
@@ -179,6 +203,8 @@ export async function findRuns(limit = 30): Promise<RunProgress[]> {
     itemCount: one.itemCount,
     createdAt: one.createdAt.toISOString(),
     undoneBy: one.undoneBy,
+    stopped: one.stoppedAt !== null,
+    held: countOf(one.id, 'held'),
     waiting: countOf(one.id, 'waiting'),
     running: countOf(one.id, 'running'),
     done: countOf(one.id, 'done'),
@@ -222,7 +248,7 @@ export async function skipJobs(_actor: Actor, jobIds: number[]): Promise<{ skipp
     const rows = await tx
       .select({ id: job.id, listingId: job.listingId })
       .from(job)
-      .where(and(inArray(job.id, jobIds), inArray(job.state, ['waiting'])))
+      .where(and(inArray(job.id, jobIds), inArray(job.state, ['waiting', 'held'])))
       .for('update');
     if (rows.length === 0) return { skipped: 0 };
     await tx

@@ -1,239 +1,151 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../core/errors';
-import type { Issue } from '../core/listing';
-import { planListing, priorities } from '../core/sync';
-import { database, transaction } from '../db/client';
+import type { Item } from '../core/item';
+import { priorities } from '../core/sync';
+import { type Tx, transaction } from '../db/client';
 import { listing, run } from '../db/schema';
-import { type LoadedAccount, loadAccounts } from './account-context';
+import type { LoadedAccount } from './account-context';
 import type { Actor } from './actor';
 import { enqueueJobs } from './enqueue-jobs';
 import { rowsOf } from './find-items';
-import { loadItems } from './load-items';
-import { netOfContent } from './net-input';
-import { computeRow, derivedColumns, storeDerived } from './refresh-listings';
+import { keepNumbers } from './former-numbers';
+import { type PlannedKnot, type Publish, planPortions } from './plan-publish';
+import { computeRow, derivedColumns, type ListingRow, storeDerived } from './refresh-listings';
 import { selectionSchema, selectionWhere } from './selection';
 
-export const publishSchema = z
-  .object({
-    selection: selectionSchema,
-    accounts: z.array(z.number().int().positive()).min(1, 'Choose at least one marketplace').max(50),
-    /** Knots (item × account) that are to be left out. */
-    without: z
-      .array(z.object({ itemId: z.number().int(), accountId: z.number().int() }))
-      .max(10_000)
-      .default([]),
-  })
-  .strict();
-export type Publish = z.infer<typeof publishSchema>;
-
-export type PlannedKnot = {
-  itemId: number;
-  accountId: number;
-  action: 'create' | 'update' | 'end' | 'nothing' | 'not-ready';
-  why: string | null;
-  fields: string[];
-  issues: Issue[];
-  price: number | null;
-  net: number | null;
-};
-export type PublishPlan = {
-  items: { id: number; sku: string; title: string; photo: string | null }[];
-  knots: PlannedKnot[];
-  accounts: {
-    accountId: number;
-    name: string;
-    create: number;
-    update: number;
-    nothing: number;
-    notReady: number;
-    listingFees: number;
-    currency: string;
-    seconds: number;
-  }[];
-  causes: { message: string; accountId: number; field: string; count: number; mend: Issue['mend'] }[];
-};
-
-const mostItems = 2_000;
 const counted = (number: number, what: string) => `${number.toLocaleString('en')} ${what}${number === 1 ? '' : 's'}`;
 
-async function selectedIds(input: Publish): Promise<number[]> {
-  const rows = rowsOf<{ id: number }>(
-    await database().execute(
-      sql`select i.id from item i where ${selectionWhere(input.selection)} order by i.id limit ${mostItems + 1}`,
-    ),
-  );
-  if (rows.length > mostItems)
-    throw new NettingError('invalid', `Publish at most ${mostItems.toLocaleString('en')} items in one go`, {
-      field: 'selection',
-    });
-  return rows.map((row) => row.id);
-}
-
-/** What would happen per item and account, what it costs, what is not ready and why. Nothing is changed. */
-export async function planPublish(input: Publish): Promise<PublishPlan> {
-  const db = database();
-  const ids = await selectedIds(input);
-  const accounts = await loadAccounts(db, input.accounts);
-  const items = await loadItems(db, ids);
-  const rows = ids.length
-    ? await db
-        .select()
-        .from(listing)
-        .where(and(inArray(listing.itemId, ids), inArray(listing.accountId, input.accounts)))
-    : [];
-  const live = rowsOf<{ accountId: number; live: number }>(
-    await db.execute(
-      sql`select account_id as accountId, count(*) as live from listing where state in ('live', 'changed', 'conflict') group by account_id`,
-    ),
-  );
-  const rowOf = new Map(rows.map((row) => [`${row.itemId}/${row.accountId}`, row]));
-  const without = new Set(input.without.map((knot) => `${knot.itemId}/${knot.accountId}`));
-  const knots: PlannedKnot[] = [];
-  const summary = accounts.map((account) => {
-    const { rules } = account.compiled;
-    const line = {
-      accountId: account.id,
-      name: account.name,
-      create: 0,
-      update: 0,
-      nothing: 0,
-      notReady: 0,
-      listingFees: 0,
-      currency: rules.currency,
-      seconds: 0,
-    };
-    let liveCount = live.find((one) => one.accountId === account.id)?.live ?? 0;
-    for (const item of items) {
-      const key = `${item.id}/${account.id}`;
-      if (without.has(key)) continue;
-      const row = rowOf.get(key);
-      if (row?.wanted === 'none' && row.remote !== 'live' && row.remote !== 'review') {
-        line.nothing++;
-        knots.push({
-          itemId: item.id,
-          accountId: account.id,
-          action: 'nothing',
-          why: 'It is left out there on its sheet',
-          fields: [],
-          issues: [],
-          price: null,
-          net: null,
-        });
-        continue;
-      }
-      const computed = computeRow(item, row, account);
-      const action = planListing(
-        { wanted: 'live', remote: row?.remote === 'live' || row?.remote === 'review' ? row.remote : 'none' },
-        computed,
-        row?.sent ?? null,
-      );
-      const net = netOfContent(account, computed.content, item.cost, liveCount);
-      if (action.kind === 'create') {
-        line.create++;
-        line.listingFees += net?.fees.listing ?? 0;
-        liveCount++;
-      } else if (action.kind === 'update') line.update++;
-      else if (action.kind === 'not-ready') line.notReady++;
-      else line.nothing++;
-      knots.push({
-        itemId: item.id,
-        accountId: account.id,
-        action: action.kind,
-        why: action.kind === 'nothing' ? action.why : null,
-        fields: action.kind === 'update' ? action.changes.map((change) => change.field) : [],
-        issues: action.kind === 'not-ready' ? action.issues : [],
-        price: net?.price ?? null,
-        net: net?.net ?? null,
-      });
-    }
-    line.seconds = Math.ceil(((line.create * 2 + line.update) * 60) / rules.pacing.perMinute);
-    return line;
-  });
-  return {
-    items: items.map(({ id, sku, title, photos }) => ({ id, sku, title, photo: photos[0]?.hash ?? null })),
-    knots,
-    accounts: summary,
-    causes: causesOf(knots),
-  };
-}
-
-function causesOf(knots: PlannedKnot[]): PublishPlan['causes'] {
-  const causes = new Map<string, PublishPlan['causes'][number]>();
-  for (const { accountId, issues } of knots) {
-    for (const { message, field, mend, blocks } of issues) {
-      if (!blocks) continue;
-      const key = `${accountId}/${field}/${message}`;
-      const cause = causes.get(key) ?? { message, accountId, field, mend, count: 0 };
-      cause.count++;
-      causes.set(key, cause);
-    }
-  }
-  return [...causes.values()].sort((a, b) => b.count - a.count);
-}
+export type Published = { runId: number; queued: number; notReady: number };
 
 /**
  * Makes listings wanted and queues what has to be sent; what is not ready is left as a draft. In one transaction:
  * once it is answered it will happen, whatever is switched off meanwhile.
+ * @param within the transaction that this is a part of, where there is one
  */
-export async function publish(
-  actor: Actor,
-  input: Publish,
-): Promise<{ runId: number; queued: number; notReady: number }> {
-  const plan = await planPublish(input);
-  const accounts = await loadAccounts(database(), input.accounts);
-  const go = plan.knots.filter((knot) => knot.action === 'create' || knot.action === 'update');
-  const notReady = plan.knots.filter((knot) => knot.action === 'not-ready').length;
-  if (go.length === 0)
+export function publish(actor: Actor, input: Publish, within?: Tx): Promise<Published> {
+  const work = (tx: Tx) => (input.as === 'draft' ? keepAsDrafts(tx, actor, input) : makeLive(tx, actor, input));
+  return within ? work(within) : transaction(work);
+}
+
+async function startRun(tx: Tx, actor: Actor, input: Publish): Promise<number> {
+  const [{ insertId }] = await tx.insert(run).values({
+    kind: 'publish',
+    title: 'Publish',
+    detail: { accounts: input.accounts, as: input.as },
+    byName: actor.name,
+  });
+  return insertId;
+}
+
+const titleOf = (items: Set<number>, accounts: Set<number>, asDraft: boolean) =>
+  `${counted(items.size, 'item')} ${asDraft ? 'as drafts for' : 'to'} ${counted(accounts.size, 'account')}`;
+
+async function makeLive(tx: Tx, actor: Actor, input: Publish): Promise<Published> {
+  const runId = await startRun(tx, actor, input);
+  const items = new Set<number>();
+  const places = new Set<number>();
+  let queued = 0;
+  let notReady = 0;
+  await planPortions(tx, input, async (knots, some, rows, accounts) => {
+    notReady += knots.filter((knot) => knot.action === 'not-ready').length;
+    const go = knots.filter((knot) => knot.action === 'create' || knot.action === 'update');
+    if (go.length === 0) return;
+    const ids = await wantLive(tx, go, some, rows, accounts);
+    await enqueueJobs(tx, { where: sql`l.id in ${ids}`, priority: priorities.create, runId });
+    queued += ids.length;
+    for (const knot of go) {
+      items.add(knot.itemId);
+      places.add(knot.accountId);
+    }
+  });
+  if (queued === 0)
     throw new NettingError(
       'not-ready',
       notReady ? 'None of these listings is ready to be sent' : 'There is nothing to send',
       { mend: 'Look at what is missing' },
     );
-  return transaction(async (tx) => {
-    const [{ insertId: runId }] = await tx.insert(run).values({
-      kind: 'publish',
-      title: `${counted(new Set(go.map((knot) => knot.itemId)).size, 'item')} to ${counted(new Set(go.map((knot) => knot.accountId)).size, 'account')}`,
-      detail: { accounts: input.accounts },
-      itemCount: go.length,
-      byName: actor.name,
-    });
-    const ids = await wantLive(tx, go, accounts);
-    const queued = await enqueueJobs(tx, { where: sql`l.id in ${ids}`, priority: priorities.create, runId });
-    return { runId, queued: Math.min(queued, ids.length), notReady };
+  await tx
+    .update(run)
+    .set({ title: titleOf(items, places, false), itemCount: queued })
+    .where(eq(run.id, runId));
+  return { runId, queued, notReady };
+}
+
+/** Means items for accounts and sends nothing: what is not live there becomes a draft. */
+async function keepAsDrafts(tx: Tx, actor: Actor, input: Publish): Promise<Published> {
+  const runId = await startRun(tx, actor, input);
+  const items = new Set<number>();
+  const places = new Set<number>();
+  let kept = 0;
+  await planPortions(tx, input, async (knots, some, rows, accounts) => {
+    const fresh = knots.filter((knot) => knot.action === 'create' || knot.action === 'not-ready');
+    if (fresh.length === 0) return;
+    await tx
+      .insert(listing)
+      .values(fresh.map(({ itemId, accountId }) => ({ itemId, accountId, differences: {}, wanted: 'draft' as const })))
+      .onDuplicateKeyUpdate({ set: { wanted: 'draft', remote: 'none' } });
+    await derive(tx, fresh, some, rows, accounts);
+    kept += fresh.length;
+    for (const knot of fresh) {
+      items.add(knot.itemId);
+      places.add(knot.accountId);
+    }
   });
+  if (kept === 0) throw new NettingError('invalid', 'All of these are live there already');
+  await tx
+    .update(run)
+    .set({ title: titleOf(items, places, true), itemCount: kept })
+    .where(eq(run.id, runId));
+  return { runId, queued: 0, notReady: 0 };
 }
 
 async function wantLive(
-  tx: Parameters<Parameters<typeof transaction>[0]>[0],
+  tx: Tx,
   knots: PlannedKnot[],
+  items: Item[],
+  rows: Map<string, ListingRow>,
   accounts: LoadedAccount[],
 ): Promise<number[]> {
-  const itemIds = [...new Set(knots.map((knot) => knot.itemId))];
+  const known = knots.flatMap((knot) => rows.get(`${knot.itemId}/${knot.accountId}`)?.id ?? []);
+  if (known.length) await keepNumbers(tx, sql`l.id in ${known}`, 'made-again');
   await tx
     .insert(listing)
     .values(knots.map(({ itemId, accountId }) => ({ itemId, accountId, differences: {}, wanted: 'live' as const })))
     .onDuplicateKeyUpdate({ set: { wanted: 'live', remote: sql`if(remote in ('live', 'review'), remote, 'none')` } });
+  return derive(tx, knots, items, rows, accounts);
+}
+
+/** What follows for listings that were not there before: wanted price and quantity. */
+async function derive(
+  tx: Tx,
+  knots: PlannedKnot[],
+  items: Item[],
+  before: Map<string, ListingRow>,
+  accounts: LoadedAccount[],
+): Promise<number[]> {
+  const chosen = new Set(knots.map((knot) => `${knot.itemId}/${knot.accountId}`));
   const rows = await tx
     .select()
     .from(listing)
     .where(
       and(
-        inArray(listing.itemId, itemIds),
+        inArray(
+          listing.itemId,
+          items.map((one) => one.id),
+        ),
         inArray(
           listing.accountId,
           accounts.map((one) => one.id),
         ),
-        eq(listing.wanted, 'live'),
       ),
     );
-  const chosen = new Set(knots.map((knot) => `${knot.itemId}/${knot.accountId}`));
   const concerned = rows.filter((row) => chosen.has(`${row.itemId}/${row.accountId}`));
-  const items = new Map((await loadItems(tx, itemIds)).map((one) => [one.id, one]));
+  const itemOf = new Map(items.map((one) => [one.id, one]));
   const derived = concerned.flatMap((row) => {
-    const item = items.get(row.itemId);
+    const item = itemOf.get(row.itemId);
     const account = accounts.find((one) => one.id === row.accountId);
-    if (!item || !account || row.wantedPrice !== null) return [];
+    if (!item || !account || before.get(`${row.itemId}/${row.accountId}`)?.wantedPrice != null) return [];
     return [{ id: row.id, set: derivedColumns(row, computeRow(item, row, account), account) }];
   });
   await storeDerived(tx, derived);

@@ -1,10 +1,17 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { isDuplicate, transaction } from '../db/client';
-import { item, listing, sale } from '../db/schema';
+import { formerNumber, item, listing, sale } from '../db/schema';
 import type { RemoteOrder } from '../markets';
 import { systemActor } from './actor';
+import { hearCancelled } from './cancel-sale';
 import { moveStock } from './change-stock';
 import { lowerVariation, soldVariation, tellVariations } from './sell-variation';
+
+/** Records an order, or that it is off. */
+export async function hearOrder(accountId: number, order: RemoteOrder): Promise<void> {
+  await recordSale(accountId, order);
+  if (order.cancelled) await hearCancelled(accountId, order.orderId);
+}
 
 export type RecordedSale = { saleId: number; oversold: boolean } | { known: true };
 
@@ -20,8 +27,16 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
         .select()
         .from(listing)
         .where(and(eq(listing.accountId, accountId), eq(listing.remoteId, order.remoteListingId)));
-      const [bySku] = found ? [] : await tx.select({ id: item.id }).from(item).where(eq(item.sku, order.sku));
-      const itemId = found?.itemId ?? bySku?.id ?? null;
+      // It may have been made anew since: the order names the number that it had then.
+      const [former] = found
+        ? []
+        : await tx
+            .select({ itemId: listing.itemId, listingId: listing.id })
+            .from(formerNumber)
+            .innerJoin(listing, eq(listing.id, formerNumber.listingId))
+            .where(and(eq(formerNumber.accountId, accountId), eq(formerNumber.remoteId, order.remoteListingId)));
+      const [bySku] = found || former ? [] : await tx.select({ id: item.id }).from(item).where(eq(item.sku, order.sku));
+      const itemId = found?.itemId ?? former?.itemId ?? bySku?.id ?? null;
       const [stock] =
         itemId === null
           ? []
@@ -36,7 +51,7 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
         accountId,
         orderId: order.orderId,
         itemId,
-        listingId: found?.id ?? null,
+        listingId: found?.id ?? former?.listingId ?? null,
         sku: order.sku,
         title: order.title,
         quantity: order.quantity,

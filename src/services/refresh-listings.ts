@@ -36,7 +36,7 @@ export function derivedColumns(
     const { price: _price, quantity: _quantity, ...rest } = one;
     return rest;
   };
-  const cap = account.compiled.rules.quantity.max;
+  const cap = Math.min(account.compiled.rules.quantity.max, account.stock?.cap ?? 1_000_000);
   return {
     ownPrice: numberOr(row.differences.price, null),
     wantedPrice: numberOr(content.price, null),

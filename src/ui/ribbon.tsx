@@ -21,7 +21,7 @@ export function Ribbon() {
   const { data } = useQuery({
     queryKey: ['stages'],
     queryFn: () => api<StageCounts>('/stages'),
-    refetchInterval: 3_000,
+    refetchInterval: 8_000,
   });
   const path = usePathname();
   const stage = useSearchParams().get('stage');

@@ -5,15 +5,15 @@ import { rowsOf } from '../services/find-items';
 
 export type JobRow = typeof job.$inferSelect;
 
-/** Takes the most urgent due jobs of an account: ends and lower quantities first, then in the order they came. */
+/** Takes due jobs of an account: ends and lower quantities by themselves, or the others by priority and then in the order they came. */
 export async function claimJobs(
   accountId: number,
   worker: string,
   most: number,
-  onlyUrgent: boolean,
+  which: 'urgent' | 'others',
 ): Promise<JobRow[]> {
   return transaction(async (tx) => {
-    const urgent = onlyUrgent ? sql`and priority <= 1` : sql``;
+    const urgent = which === 'urgent' ? sql`and priority <= 1` : sql`and priority > 1`;
     const rows = rowsOf<{ id: number }>(
       await tx.execute(
         sql`select id from job where account_id = ${accountId} and state = 'waiting' and due_at <= utc_timestamp(3) ${urgent} order by priority, id limit ${most} for update skip locked`,

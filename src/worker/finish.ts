@@ -2,8 +2,9 @@ import { and, eq, sql } from 'drizzle-orm';
 import { isTransient, type NettingError } from '../core/errors';
 import type { Content } from '../core/listing';
 import { type Tx, transaction } from '../db/client';
-import { job, listing } from '../db/schema';
+import { formerNumber, job, listing } from '../db/schema';
 import type { RemoteListing } from '../markets';
+import { hasDrifted, refusalOf } from '../services/note-seen';
 import { refreshListings } from '../services/refresh-listings';
 import type { JobRow } from './claim';
 
@@ -31,6 +32,8 @@ async function close(tx: Tx, row: JobRow, worker: string, set: Partial<JobRow>, 
       .set({
         state: 'waiting',
         attempts: 0,
+        // What joined meanwhile is a change; the listing was made anew already.
+        ...(row.kind === 'renew' && set.outcome === 'renewed' ? { kind: 'sync' as const } : {}),
         leaseOwner: null,
         ...settled,
         dueAt: sql`utc_timestamp(3)`,
@@ -51,7 +54,10 @@ async function close(tx: Tx, row: JobRow, worker: string, set: Partial<JobRow>, 
 }
 
 export type Sent = {
-  outcome: 'created' | 'changed' | 'ended';
+  outcome: 'created' | 'changed' | 'ended' | 'renewed';
+  /** The fields that a change carried, and those that are shown with them; everything for the others. */
+  fields?: string[];
+  shown?: string[];
   content: Content;
   remote: RemoteListing;
   /** What was settled is an earlier request: what is wanted by now is looked at in one more round. */
@@ -60,17 +66,36 @@ export type Sent = {
 
 const numberOrNull = (value: unknown) => (typeof value === 'number' ? value : null);
 
-/** A refusal in review needs a person; the reasons stay with the listing. */
-export const refusalOf = (remote: RemoteListing) =>
-  remote.state === 'refused'
-    ? { problem: true, refusal: (remote.reasons?.join(' ') || 'No reason was given').slice(0, 500) }
-    : { refusal: null };
+/** Their showing of what we last sent: of a change only the fields that it carried, so that theirs are not taken for ours. */
+function baseAfter(before: Content | null, sent: Sent): Content {
+  if (!before || !sent.fields) return sent.remote.content;
+  const base = { ...before };
+  for (const field of sent.shown ?? sent.fields) {
+    const shown = sent.remote.content[field];
+    if (shown === undefined) delete base[field];
+    else base[field] = shown;
+  }
+  return base;
+}
+
+/** What we last sent: after a change of some fields, those of it. */
+function sentAfter(before: Content | null, sent: Sent): Content {
+  if (!before || !sent.fields) return sent.content;
+  const now = { ...before };
+  for (const field of sent.fields) {
+    const value = sent.content[field];
+    if (value === undefined || value === null) delete now[field];
+    else now[field] = value;
+  }
+  return now;
+}
 
 /** They confirmed: snapshots, number and link are stored and the job ends, together. */
 export async function finishSent(row: JobRow, worker: string, itemId: number, sent: Sent): Promise<void> {
   const at = new Date();
   await transaction(async (tx) => {
-    const verb = sent.outcome === 'created' ? 'made' : sent.outcome === 'ended' ? 'ended' : 'changed';
+    const isNew = sent.outcome === 'created' || sent.outcome === 'renewed';
+    const verb = isNew ? 'made' : sent.outcome === 'ended' ? 'ended' : 'changed';
     const closed = await close(
       tx,
       row,
@@ -87,6 +112,8 @@ export async function finishSent(row: JobRow, worker: string, itemId: number, se
       sent.earlier,
     );
     if (!closed) return;
+    const [before] = await tx.select().from(listing).where(eq(listing.id, row.listingId));
+    const base = baseAfter(before?.base ?? null, sent);
     const isLive = sent.remote.state === 'live' || sent.remote.state === 'review';
     await tx
       .update(listing)
@@ -97,21 +124,45 @@ export async function finishSent(row: JobRow, worker: string, itemId: number, se
         sentAt: at,
         seenAt: at,
         seen: sent.remote.content,
-        base: sent.remote.content,
-        drifted: false,
+        base,
+        drifted: hasDrifted(base, sent.remote.content),
+        renewsAt: sent.remote.renewsAt,
+        offersOpen: sent.remote.offersOpen,
         ...(sent.outcome === 'ended'
           ? { wanted: sql`if(wanted = 'live', 'live', 'ended')`, sentQuantity: 0 }
           : {
-              sent: sent.content,
-              sentPrice: numberOrNull(sent.content.price),
-              sentQuantity: numberOrNull(sent.content.quantity),
+              sent: sentAfter(before?.sent ?? null, sent),
+              sentPrice: numberOrNull(sentAfter(before?.sent ?? null, sent).price),
+              sentQuantity: numberOrNull(sentAfter(before?.sent ?? null, sent).quantity),
             }),
-        ...(sent.outcome === 'created'
-          ? { liveSince: at, timesMade: sql`times_made + 1`, ...refusalOf(sent.remote) }
-          : {}),
+        ...(isNew ? { liveSince: at, timesMade: sql`times_made + 1`, ...refusalOf(sent.remote) } : {}),
       })
       .where(eq(listing.id, row.listingId));
     if (isLive) await refreshListings(tx, [itemId]);
+  });
+}
+
+/** The first half of a renewal: it is ended there, its number is kept in the history, and it can be made anew. */
+export async function storeEnded(row: JobRow, why: 'renewed' | 'made-again'): Promise<void> {
+  await transaction(async (tx) => {
+    const [before] = await tx.select().from(listing).where(eq(listing.id, row.listingId)).for('update');
+    if (!before?.remoteId) return;
+    await tx.insert(formerNumber).values({
+      listingId: before.id,
+      accountId: before.accountId,
+      remoteId: before.remoteId,
+      remoteUrl: before.remoteUrl,
+      liveSince: before.liveSince,
+      why,
+      at: new Date(),
+    });
+    await tx
+      .update(listing)
+      .set({ remote: 'none', remoteId: null, remoteUrl: null, sentQuantity: 0, offersOpen: 0, renewsAt: null })
+      .where(eq(listing.id, row.listingId));
+    row.story = told(row, `They answered: listing ${before.remoteId} ended; it is made anew now`);
+    row.request = null;
+    await tx.update(job).set({ request: null, idempotencyKey: null, story: row.story }).where(eq(job.id, row.id));
   });
 }
 

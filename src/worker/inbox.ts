@@ -2,54 +2,42 @@ import { and, asc, eq, lte } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { z } from 'zod';
 import { NettingError } from '../core/errors';
-import { driftedFields } from '../core/sync';
 import { database } from '../db/client';
 import { account, inbox, listing } from '../db/schema';
 import { openAccount } from '../services/accounts';
-import { recordSale } from '../services/record-sale';
+import { noteSeen } from '../services/note-seen';
+import { hearOrder } from '../services/record-sale';
 import { refreshRules } from '../services/refresh-rules';
-import { refusalOf } from './finish';
 
 type InboxRow = typeof inbox.$inferSelect;
 
 const maxAttempts = 12;
+const atOnce = 20;
+/** Many orders may come at the same moment; they are read side by side, so that none waits for the others. */
+const sideBySide = 6;
 
 /** What they show now, beside what we sent: noticed, not overwritten. */
 export async function look(accountId: number, remoteId: string): Promise<void> {
-  const db = database();
-  const { session, connector } = await openAccount(accountId);
-  const [row] = await db
-    .select()
+  const { session, connector, account: loaded } = await openAccount(accountId, true);
+  const [row] = await database()
+    .select({ id: listing.id })
     .from(listing)
     .where(and(eq(listing.accountId, accountId), eq(listing.remoteId, remoteId)));
-  if (!row) return;
-  const shown = await connector.read(session, remoteId);
-  // Their quantity falls by sales, which come as events of their own.
-  const { quantity: _ours, ...base } = row.base ?? {};
-  const { quantity: _theirs, ...seen } = shown.content;
-  await db
-    .update(listing)
-    .set({
-      remote: shown.state,
-      ...refusalOf(shown),
-      seen: shown.content,
-      seenAt: new Date(),
-      drifted: driftedFields(base, seen).length > 0,
-    })
-    .where(eq(listing.id, row.id));
+  if (row) await noteSeen(loaded, row.id, await connector.read(session, remoteId));
 }
 
 async function handle(row: InboxRow): Promise<void> {
   const data = z.object({ listing: z.string(), order: z.string() }).partial().parse(row.data);
   switch (row.type) {
-    case 'sale': {
-      const { session, connector } = await openAccount(row.accountId);
-      await recordSale(row.accountId, await connector.readOrder(session, data.order ?? ''));
-      return;
+    case 'sale':
+    case 'cancelled': {
+      const { session, connector } = await openAccount(row.accountId, true);
+      return hearOrder(row.accountId, await connector.readOrder(session, data.order ?? ''));
     }
     case 'changed':
     case 'ended':
     case 'reviewed':
+    case 'offer':
       return look(row.accountId, data.listing ?? '');
     case 'rules-changed': {
       const [shop] = await database().select().from(account).where(eq(account.id, row.accountId));
@@ -61,32 +49,39 @@ async function handle(row: InboxRow): Promise<void> {
   }
 }
 
-/** Works off events in the order of their coming; one that fails is tried again, later and later. */
-export async function workInbox(log: Logger): Promise<number> {
+async function workOff(row: InboxRow, log: Logger): Promise<void> {
   const db = database();
-  const due = await db
+  const attempts = row.attempts + 1;
+  try {
+    await handle(row);
+    await db.update(inbox).set({ state: 'done', attempts }).where(eq(inbox.id, row.id));
+  } catch (error) {
+    const final = attempts >= maxAttempts || (error instanceof NettingError && error.code === 'not-found');
+    log.warn({ type: row.type, attempts, error: String(error) }, 'event not worked off');
+    const dueAt = new Date(Date.now() + Math.min(60_000, 500 * 2 ** attempts));
+    await db
+      .update(inbox)
+      .set({ state: final ? 'failed' : 'waiting', attempts, dueAt, message: String(error).slice(0, 1_000) })
+      .where(eq(inbox.id, row.id));
+  }
+}
+
+/**
+ * Works off an account's events, sales before anything else; one that fails is tried again, later and later. Only the
+ * worker that holds the account's lane does this, and an account that is slow keeps no other one waiting.
+ */
+export async function workInbox(accountId: number, log: Logger): Promise<number> {
+  const due = await database()
     .select()
     .from(inbox)
-    .where(and(eq(inbox.state, 'waiting'), lte(inbox.dueAt, new Date())))
+    .where(and(eq(inbox.state, 'waiting'), eq(inbox.accountId, accountId), lte(inbox.dueAt, new Date())))
     .orderBy(asc(inbox.id))
-    .limit(20);
-  for (const row of due) {
-    try {
-      await handle(row);
-      await db
-        .update(inbox)
-        .set({ state: 'done', attempts: row.attempts + 1 })
-        .where(eq(inbox.id, row.id));
-    } catch (error) {
-      const attempts = row.attempts + 1;
-      const final = attempts >= maxAttempts || (error instanceof NettingError && error.code === 'not-found');
-      log.warn({ type: row.type, attempts, error: String(error) }, 'event not worked off');
-      const dueAt = new Date(Date.now() + Math.min(60_000, 500 * 2 ** attempts));
-      await db
-        .update(inbox)
-        .set({ state: final ? 'failed' : 'waiting', attempts, dueAt, message: String(error).slice(0, 1_000) })
-        .where(eq(inbox.id, row.id));
-    }
-  }
+    .limit(atOnce);
+  const isSale = (row: InboxRow) => row.type === 'sale' || row.type === 'cancelled';
+  const queue = [...due.filter(isSale), ...due.filter((row) => !isSale(row))];
+  const hands = Array.from({ length: sideBySide }, async () => {
+    for (let row = queue.shift(); row; row = queue.shift()) await workOff(row, log);
+  });
+  await Promise.all(hands);
   return due.length;
 }

@@ -4,14 +4,20 @@ import { database } from '../db/client';
 import { account, listing } from '../db/schema';
 import type { AccountRow } from '../services/account-context';
 import { openAccount } from '../services/accounts';
-import { recordSale } from '../services/record-sale';
+import { compareAccount } from '../services/compare-account';
+import { hearOrder } from '../services/record-sale';
 import { refreshRules } from '../services/refresh-rules';
 import { look } from './inbox';
 
 const everyMs = 60_000;
+/** Marketplaces without events are asked often: a sale there must be heard of soon. */
+const withoutEventsMs = 5_000;
 const rulesEveryMs = 600_000;
 const rulesRead = new Map<number, number>();
 const overlapMs = 600_000;
+/** Listings are compared as a whole once a night, those of marketplaces without events every few minutes. */
+const compareEveryMs = 24 * 3_600_000;
+const compareWithoutEventsMs = 300_000;
 
 /** A review whose end nobody told: looked up after a minute. */
 async function followReviews(accountId: number): Promise<void> {
@@ -29,28 +35,43 @@ async function followReviews(accountId: number): Promise<void> {
   for (const { remoteId } of waiting) if (remoteId) await look(accountId, remoteId);
 }
 
-/** Asks for orders once a minute (and for the rules now and then), besides the events: one that got lost must not stay unheard. */
+function compareIsDue(row: AccountRow, hasWebhooks: boolean, now: Date): boolean {
+  const last = row.comparedAt?.getTime() ?? row.createdAt.getTime();
+  if (!hasWebhooks) return now.getTime() - last > compareWithoutEventsMs;
+  const isNight = now.getUTCHours() >= 1 && now.getUTCHours() < 5;
+  return now.getTime() - last > (isNight ? compareEveryMs / 2 : 2 * compareEveryMs);
+}
+
+const under = new Set<number>();
+
+/** Asks for orders now and then (and for the rules, and for everything listed), besides the events: one that got lost must not stay unheard. */
 export async function pollOrders(row: AccountRow, log: Logger): Promise<void> {
-  if (row.polledAt && Date.now() - row.polledAt.getTime() < everyMs) return;
+  if (under.has(row.id)) return;
   const db = database();
-  await db.update(account).set({ polledAt: new Date() }).where(eq(account.id, row.id));
+  under.add(row.id);
   try {
-    const { session, connector } = await openAccount(row.id);
+    const { session, connector } = await openAccount(row.id, true);
+    const pause = connector.hasWebhooks ? everyMs : withoutEventsMs;
+    if (row.polledAt && Date.now() - row.polledAt.getTime() < pause) return;
+    await db.update(account).set({ polledAt: new Date() }).where(eq(account.id, row.id));
     const since = new Date((row.ordersSince?.getTime() ?? row.createdAt.getTime()) - overlapMs);
     const { orders, serverTime } = await connector.ordersSince(session, since);
-    for (const order of orders) await recordSale(row.id, order);
+    for (const order of orders) await hearOrder(row.id, order);
     await followReviews(row.id);
     if (Date.now() - (rulesRead.get(row.id) ?? 0) > rulesEveryMs) {
       await refreshRules(row);
       rulesRead.set(row.id, Date.now());
     }
     // A full page may be followed by more: the next time goes on from its last order.
-    const until = orders.length >= 200 ? orders.at(-1)?.soldAt : serverTime;
+    const until = orders.length >= 200 ? orders.at(-1)?.changedAt : serverTime;
     await db
       .update(account)
       .set({ ordersSince: until ?? serverTime })
       .where(eq(account.id, row.id));
+    if (compareIsDue(row, connector.hasWebhooks, new Date())) await compareAccount(row.id);
   } catch (error) {
     log.warn({ account: row.name, error: String(error) }, 'orders could not be asked for');
+  } finally {
+    under.delete(row.id);
   }
 }

@@ -3,7 +3,7 @@ import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { ZodError } from 'zod';
 import { isTransient, NettingError } from '../core/errors';
 import type { Content } from '../core/listing';
-import { planListing, retryPause } from '../core/sync';
+import { driftOf, fullPace, paceOn, planListing, retryPause, waitForNew } from '../core/sync';
 import { database } from '../db/client';
 import { account as accountTable, job, listing, remotePhoto } from '../db/schema';
 import type { FrozenRequest } from '../db/schema/work';
@@ -14,8 +14,9 @@ import { rowsOf } from '../services/find-items';
 import { loadItem } from '../services/load-items';
 import { computeRow } from '../services/refresh-listings';
 import type { JobRow } from './claim';
-import { finishFailed, finishGone, finishNothing, finishSent, postpone, type Sent, told } from './finish';
+import { finishFailed, finishGone, finishNothing, finishSent, postpone, type Sent, storeEnded, told } from './finish';
 
+/** An account under way: urgent work speaks through a session of its own, whose requests go first. */
 export type Lane = { account: LoadedAccount; session: Session; worker: string };
 type ListingRow = typeof listing.$inferSelect;
 
@@ -62,13 +63,25 @@ async function freeze(row: JobRow, request: FrozenRequest): Promise<{ key: strin
   return { key };
 }
 
-async function newToday(accountId: number): Promise<number> {
-  const [row] = rowsOf<{ count: number }>(
+/** How long the next new listing has to wait, and why. Listings that were renewed count, too. */
+async function pauseForNew({ row, compiled }: LoadedAccount): Promise<{ ms: number; why: string } | null> {
+  const now = new Date();
+  if (row.warnedUntil && row.warnedUntil > now)
+    return {
+      ms: row.warnedUntil.getTime() - now.getTime(),
+      why: `${compiled.rules.name} warned of too many new listings`,
+    };
+  const [made] = rowsOf<{ count: number; last: string | null }>(
     await database().execute(
-      sql`select count(*) as count from listing where account_id = ${accountId} and live_since >= utc_date()`,
+      sql`select count(*) as count, date_format(max(live_since), '%Y-%m-%dT%H:%i:%s.%fZ') as last from listing where account_id = ${row.id} and live_since >= utc_date()`,
     ),
   );
-  return row?.count ?? 0;
+  const pace = paceOn(compiled.rules.pacing, row.ownPace ?? fullPace, now);
+  const last = made?.last ? new Date(made.last) : null;
+  const ms = waitForNew(pace, { today: made?.count ?? 0, last }, now);
+  if (ms === 0) return null;
+  const full = (made?.count ?? 0) >= pace.newToday;
+  return { ms, why: full ? `${pace.newToday} new listings a day are reached` : 'New listings are spread over the day' };
 }
 
 /**
@@ -146,6 +159,67 @@ async function create(
   };
 }
 
+/** Fields that both sides have changed and nobody has decided on. */
+function disputedFields(stored: ListingRow, wanted: Content): string[] {
+  const { base, sent, seen } = stored;
+  if (!stored.drifted || !base || !sent || !seen) return [];
+  return driftOf({ base, wanted, sent, seen }, {}).map((one) => one.field);
+}
+
+/**
+ * The first half of a renewal. Nothing is ended that could not be made anew right away.
+ * @returns whether it is ended and its second half may begin; else the job has been closed or put off
+ */
+async function endForRenewal(
+  lane: Lane,
+  connector: Connector,
+  row: JobRow,
+  stored: ListingRow,
+  computed: ReturnType<typeof computeRow>,
+): Promise<boolean> {
+  const { worker, account } = lane;
+  const fresh = planListing({ wanted: 'live', remote: 'none' }, computed, null);
+  if (fresh.kind !== 'create') {
+    const issue = computed.issues.find((one) => one.blocks);
+    const why = `It could not be made anew, so it stays: ${issue?.message ?? 'it is not ready'}`;
+    await finishFailed(
+      row,
+      worker,
+      new NettingError('not-ready', why, { field: issue?.field, mend: issue?.mend.label }),
+    );
+    return false;
+  }
+  const pause = await pauseForNew(account);
+  if (pause) {
+    await postpone(row, worker, pause.ms, { code: 'market-busy', message: pause.why }, false);
+    return false;
+  }
+  const remoteId = stored.remoteId ?? '';
+  const now = await connector.read(lane.session, remoteId);
+  if (now.state === 'sold') {
+    await finishGone(row, worker, stored.itemId, 'sold');
+    return false;
+  }
+  if (now.state === 'live' && now.offersOpen > 0) {
+    const offers = `${now.offersOpen} open ${now.offersOpen === 1 ? 'offer' : 'offers'}`;
+    throw new NettingError('market-blocked', `${account.compiled.rules.name}: ${offers} there, so it is not ended`, {
+      mend: 'Settle the offers on the marketplace, then try again',
+    });
+  }
+  if (now.state === 'live') {
+    const { key } = await freeze(row, {
+      kind: 'end',
+      content: {},
+      fields: [],
+      photoIds: [],
+      firstSentAt: new Date().toISOString(),
+    });
+    await connector.end(lane.session, remoteId, key);
+  }
+  await storeEnded(row, 'renewed');
+  return true;
+}
+
 /** Does what the plan says for one job's listing and stores what came of it. */
 async function carryOut(lane: Lane, row: JobRow): Promise<void> {
   const db = database();
@@ -157,6 +231,10 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
   const computed = computeRow(item, stored, account);
   const open = stored.remote === 'live' || stored.remote === 'review' ? null : await openCreate(row);
   const action = planListing(stored, computed, stored.sent);
+  if (row.kind === 'renew' && stored.remote === 'live' && stored.wanted === 'live' && action.kind !== 'end') {
+    if (!(await endForRenewal(lane, connector, row, stored, computed))) return;
+    return carryOut(lane, row);
+  }
 
   // A create that may have got through is settled before anything else, also when it is no longer wanted.
   if (open && action.kind !== 'create') {
@@ -185,22 +263,17 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
       );
     }
     case 'create': {
-      const { newPerDay } = account.compiled.rules.pacing;
-      if (!open && (await newToday(account.id)) >= newPerDay) {
-        const tomorrow = new Date();
-        tomorrow.setUTCHours(24, 0, 5, 0);
-        return postpone(
-          row,
-          worker,
-          tomorrow.getTime() - Date.now(),
-          { code: 'market-busy', message: `${newPerDay} new listings a day are reached` },
-          false,
-        );
-      }
-      return finishSent(row, worker, item.id, await create(lane, connector, row, stored, computed.content, open));
+      const pause = open ? null : await pauseForNew(account);
+      if (pause) return postpone(row, worker, pause.ms, { code: 'market-busy', message: pause.why }, false);
+      const sent = await create(lane, connector, row, stored, computed.content, open);
+      return finishSent(row, worker, item.id, { ...sent, outcome: row.kind === 'renew' ? 'renewed' : 'created' });
     }
     case 'update': {
-      const fields = action.changes.map((change) => change.field);
+      // What they changed as well is not overwritten unseen: a person chooses first.
+      const disputed = disputedFields(stored, computed.content);
+      const fields = action.changes.map((change) => change.field).filter((field) => !disputed.includes(field));
+      if (fields.length === 0)
+        return finishNothing(row, worker, item.id, 'It was changed on both sides: choose what shall hold');
       const ids = fields.includes('photos') ? await photoIds(lane, connector, hashesOf(computed.content)) : [];
       const { key } = await freeze(row, {
         kind: 'update',
@@ -225,7 +298,13 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
           return now;
         });
       if (typeof remote === 'string') return finishGone(row, worker, item.id, remote);
-      return finishSent(row, worker, item.id, { outcome: 'changed', content: computed.content, remote });
+      return finishSent(row, worker, item.id, {
+        outcome: 'changed',
+        fields,
+        shown: [...new Set([...fields, ...connector.shownWith(fields, Object.keys(remote.content))])],
+        content: computed.content,
+        remote,
+      });
     }
     case 'end': {
       const { key } = await freeze(row, {
@@ -268,6 +347,14 @@ export async function runJob(lane: Lane, row: JobRow): Promise<void> {
         .set({ state: 'reconnect', lastError: error.message.slice(0, 300) })
         .where(eq(accountTable.id, lane.account.id));
       return postpone(row, lane.worker, 30_000, error, false);
+    }
+    if (error.code === 'market-warned') {
+      const pause = error.facts.retryAfterMs ?? 3_600_000;
+      await database()
+        .update(accountTable)
+        .set({ warnedUntil: new Date(Date.now() + pause), lastError: error.message.slice(0, 300) })
+        .where(eq(accountTable.id, lane.account.id));
+      return postpone(row, lane.worker, pause, error, false);
     }
     // Too many requests is the marketplace's pace, not a failed attempt.
     if (error.code === 'market-busy')

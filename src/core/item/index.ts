@@ -1,6 +1,7 @@
 export * from './condition';
 export * from './copy';
 export * from './item';
+export * from './movements';
 export * from './own-fields';
 export * from './sku';
 export * from './sku-pattern';

@@ -31,6 +31,8 @@ export type AccountContext = {
   /** From the items' currency to the account's; null when it is the same or not known. */
   rate: Rate | null;
   packaging: PackagingAllowance;
+  /** Units kept back from this account, and the most that are offered there; none where not given. */
+  stock?: { reserve: number; cap: number | null };
   /** Today, as YYYY-MM-DD. */
   today: string;
 };

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { boolean, date, double, index, int, mediumtext, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core';
-import type { Axis, ConditionGrade, OwnField, OwnValues, Variation } from '../../core/item';
+import type { Axis, ConditionGrade, MovementReason, OwnField, OwnValues, Variation } from '../../core/item';
 import { document, id, moment, reference } from './columns';
 
 /** One sellable thing. `quantity` is the sum of its movements, kept in the transaction that writes them. */
@@ -99,13 +99,12 @@ export const movement = mysqlTable(
     id: id(),
     itemId: reference('item_id').notNull(),
     delta: int('delta').notNull(),
-    reason: varchar('reason', { length: 20 })
-      .notNull()
-      .$type<'opening' | 'added' | 'set' | 'sold' | 'returned' | 'undo' | 'moved'>(),
+    reason: varchar('reason', { length: 20 }).notNull().$type<MovementReason>(),
     /** The combination that was moved, in words; null for an item without variations. */
     variation: varchar('variation', { length: 200 }),
     saleId: reference('sale_id'),
     runId: reference('run_id'),
+    note: varchar('note', { length: 200 }),
     at: moment('at').notNull(),
     byName: varchar('by_name', { length: 120 }).notNull(),
   },
@@ -138,12 +137,14 @@ export const run = mysqlTable(
   'run',
   {
     id: id(),
-    kind: varchar('kind', { length: 20 }).notNull().$type<'edit' | 'publish' | 'end' | 'undo'>(),
+    kind: varchar('kind', { length: 20 }).notNull().$type<'edit' | 'publish' | 'end' | 'undo' | 'renew' | 'settle'>(),
     title: varchar('title', { length: 200 }).notNull(),
     detail: document<unknown>('detail').notNull(),
     itemCount: int('item_count').notNull().default(0),
     undoOf: reference('undo_of'),
     undoneBy: reference('undone_by'),
+    /** A person has stopped it: what had not gone out is held. */
+    stoppedAt: moment('stopped_at'),
     byName: varchar('by_name', { length: 120 }).notNull(),
     createdAt: moment('created_at').notNull().default(sql`current_timestamp(3)`),
   },

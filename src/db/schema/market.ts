@@ -15,7 +15,14 @@ import type { Content, Differences } from '../../core/listing';
 import type { PackagingAllowance } from '../../core/measure';
 import type { Pricing } from '../../core/price';
 import type { AccountExceptions, MarketRules } from '../../core/rules';
-import { type KnotState, type ListingFacts, stateSql } from '../../core/sync';
+import {
+  type DriftRules,
+  type KnotState,
+  type ListingFacts,
+  type OwnPace,
+  type RenewalRule,
+  stateSql,
+} from '../../core/sync';
 import { document, id, moment, reference } from './columns';
 
 /** A shop on a marketplace. Tokens and keys are encrypted. `lane` fields say which worker sends for it now. */
@@ -39,6 +46,27 @@ export const account = mysqlTable(
     autoDraft: boolean('auto_draft').notNull().default(true),
     rulesVersion: int('rules_version').notNull().default(0),
     lockedUntil: moment('locked_until'),
+    /** What the seller wants below what the marketplace allows; null for all of it. */
+    ownPace: document<OwnPace | null>('own_pace'),
+    /** Nothing is sent until a person lets it go on. */
+    pausedAt: moment('paused_at'),
+    /** They warned of too many new listings: no new ones until then. */
+    warnedUntil: moment('warned_until'),
+    /** They do not answer, since when, how many silences in a row, and when they are asked again. */
+    unwellSince: moment('unwell_since'),
+    probeAt: moment('probe_at'),
+    silences: int('silences').notNull().default(0),
+    /** What is done when only they changed a field. */
+    driftRules: document<DriftRules>('drift_rules').notNull().default({}),
+    /** Units that are never offered there, and the most that are; null for no cap. */
+    stockReserve: int('stock_reserve').notNull().default(0),
+    stockCap: int('stock_cap'),
+    /** A cancelled order's item is listed again by itself. */
+    relistCancelled: boolean('relist_cancelled').notNull().default(true),
+    /** Ending and making anew by a daily plan; null for none. */
+    renewal: document<RenewalRule | null>('renewal'),
+    /** When all listings there were last compared with what we hold. */
+    comparedAt: moment('compared_at'),
     lastError: varchar('last_error', { length: 300 }),
     ordersSince: moment('orders_since'),
     polledAt: moment('polled_at'),
@@ -118,6 +146,10 @@ export const listing = mysqlTable(
     remoteId: varchar('remote_id', { length: 60 }),
     remoteUrl: varchar('remote_url', { length: 300 }),
     liveSince: moment('live_since'),
+    /** When the marketplace renews it by itself, and may charge for it. */
+    renewsAt: moment('renews_at'),
+    /** Open offers or bids, as last seen: while there are any it cannot be ended. */
+    offersOpen: smallint('offers_open').notNull().default(0),
     sentAt: moment('sent_at'),
     seenAt: moment('seen_at'),
     state: varchar('state', { length: 10 })
@@ -131,6 +163,22 @@ export const listing = mysqlTable(
     index('listing_remote').on(table.accountId, table.remoteId),
     index('listing_live_since').on(table.accountId, table.liveSince),
   ],
+);
+
+/** Numbers that a listing had there before: it was renewed, ended, or its link was cut. */
+export const formerNumber = mysqlTable(
+  'former_number',
+  {
+    id: id(),
+    listingId: reference('listing_id').notNull(),
+    accountId: reference('account_id').notNull(),
+    remoteId: varchar('remote_id', { length: 60 }).notNull(),
+    remoteUrl: varchar('remote_url', { length: 300 }),
+    liveSince: moment('live_since'),
+    why: varchar('why', { length: 12 }).notNull().$type<'renewed' | 'made-again' | 'cut'>(),
+    at: moment('at').notNull(),
+  },
+  (table) => [index('former_listing').on(table.listingId), index('former_remote').on(table.accountId, table.remoteId)],
 );
 
 /** A photo that a marketplace already has, so that it is uploaded once. */

@@ -25,17 +25,19 @@ export const job = mysqlTable(
     accountId: reference('account_id').notNull(),
     runId: reference('run_id'),
     priority: smallint('priority').notNull(),
+    /** To bring it to what is wanted, or to end it and make it anew. */
+    kind: varchar('kind', { length: 6 }).notNull().default('sync').$type<'sync' | 'renew'>(),
     state: varchar('state', { length: 10 })
       .notNull()
       .default('waiting')
-      .$type<'waiting' | 'running' | 'done' | 'failed' | 'skipped'>(),
+      .$type<'waiting' | 'held' | 'running' | 'done' | 'failed' | 'skipped'>(),
     generation: int('generation').notNull().default(1),
     attempts: smallint('attempts').notNull().default(0),
     dueAt: moment('due_at').notNull(),
     leaseOwner: varchar('lease_owner', { length: 60 }),
     idempotencyKey: varchar('idempotency_key', { length: 60 }),
     request: document<FrozenRequest | null>('request'),
-    outcome: varchar('outcome', { length: 20 }).$type<'created' | 'changed' | 'ended' | 'nothing'>(),
+    outcome: varchar('outcome', { length: 20 }).$type<'created' | 'changed' | 'ended' | 'renewed' | 'nothing'>(),
     errorCode: varchar('error_code', { length: 30 }),
     message: varchar('message', { length: 500 }),
     mend: varchar('mend', { length: 300 }),
@@ -52,6 +54,28 @@ export const job = mysqlTable(
     index('job_listing').on(table.listingId, table.id),
     index('job_finished').on(table.finishedAt),
   ],
+);
+
+/** What a person asked for at a later time, and what repeats by itself. */
+export const schedule = mysqlTable(
+  'schedule',
+  {
+    id: id(),
+    kind: varchar('kind', { length: 10 }).notNull().$type<'publish' | 'renew'>(),
+    title: varchar('title', { length: 200 }).notNull(),
+    dueAt: moment('due_at').notNull(),
+    input: document<unknown>('input').notNull(),
+    byId: varchar('by_id', { length: 40 }).notNull(),
+    byName: varchar('by_name', { length: 120 }).notNull(),
+    state: varchar('state', { length: 10 })
+      .notNull()
+      .default('waiting')
+      .$type<'waiting' | 'done' | 'failed' | 'cancelled'>(),
+    runId: reference('run_id'),
+    message: varchar('message', { length: 300 }),
+    createdAt: moment('created_at').notNull(),
+  },
+  (table) => [index('schedule_due').on(table.state, table.dueAt)],
 );
 
 /** Events heard from marketplaces, kept before they are answered; worked off by the worker. */
@@ -93,6 +117,8 @@ export const sale = mysqlTable(
     buyerTown: varchar('buyer_town', { length: 80 }).notNull().default(''),
     /** More was sold than was there: a person has to cancel one of the orders. */
     oversold: boolean('oversold').notNull().default(false),
+    state: varchar('state', { length: 10 }).notNull().default('paid').$type<'paid' | 'cancelled'>(),
+    cancelledAt: moment('cancelled_at'),
     soldAt: moment('sold_at').notNull(),
   },
   (table) => [

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { applyEdit, applyEditSchema } from '../../services/apply-edit';
+import { planPublish, publishSchema } from '../../services/plan-publish';
 import { editSchema, previewCounts, previewRows } from '../../services/preview-edit';
-import { endListings, endListingsSchema, planPublish, publish, publishSchema } from '../../services/publish';
+import { endListings, endListingsSchema, publish } from '../../services/publish';
 import { undoRun, undoRunSchema } from '../../services/undo-run';
 import { endpoint } from '../endpoint';
 

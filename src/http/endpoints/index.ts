@@ -3,6 +3,7 @@ import { changeEndpoints } from './changes';
 import { itemEndpoints } from './items';
 import { recordingEndpoints } from './recording';
 import { shopEndpoints } from './shops';
+import { syncEndpoints } from './sync';
 import { tellingEndpoints } from './telling';
 import { workEndpoints } from './work';
 
@@ -12,5 +13,6 @@ export const endpoints: Endpoint[] = [
   ...changeEndpoints,
   ...workEndpoints,
   ...shopEndpoints,
+  ...syncEndpoints,
   ...tellingEndpoints,
 ];

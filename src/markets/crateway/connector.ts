@@ -1,8 +1,10 @@
+import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { NettingError } from '../../core/errors';
+import { isTransient, NettingError } from '../../core/errors';
 import { catalogueAt } from '../catalogue';
 import type { Connector, RemoteListing } from '../connector';
 import { lineError, lineSchema } from '../feeds';
+import { collectors } from '../lines';
 import { restConnector, withOurField } from '../rest';
 import type { Session } from '../session';
 import { cratewayRules } from './rules';
@@ -13,8 +15,10 @@ const manner = {
   name: 'Crateway',
   about: 'Catalogue of products with a warehouse service',
   access: 'key',
-  honoursIdempotencyKey: true,
+  // It does, for a whole feed; which lines went together is not kept, so a repeat after a crash looks first.
+  honoursIdempotencyKey: false,
   hasWebhooks: true,
+  linesAtOnce: 500,
   paths: { listings: 'offers', photos: 'pictures' },
   rules: cratewayRules,
   exceptions: () => ({}),
@@ -25,45 +29,90 @@ const manner = {
 } as const;
 const base = restConnector(manner);
 
+const rowSchema = lineSchema.extend({ listing: z.string().nullable() });
 const feedSchema = z.object({
   feed: z.string(),
   state: z.enum(['waiting', 'done']),
-  rows: z.array(lineSchema.extend({ listing: z.string().nullable() })).optional(),
+  rows: z.array(rowSchema).optional(),
 });
 
-const waits = [150, 300, 600, 1_000, 2_000, 4_000, 8_000, 15_000];
+type Line = { kind: 'new' | 'change' | 'end'; listing?: string; offer?: Record<string, unknown> };
+type Row = z.infer<typeof rowSchema>;
+
+const firstWaitMs = 150;
+const longestWaitMs = 10_000;
+const patienceMs = 15 * 60_000;
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
-/**
- * Sends one line as a feed and waits for its answer. A feed that takes longer counts as not answered: the same key
- * finds the same feed at the next try.
- */
-async function feed(session: Session, line: Record<string, unknown>, key: string): Promise<string> {
-  const sent = feedSchema.parse(
-    await session.send({ method: 'POST', path: '/feeds', body: { lines: [line] }, idempotencyKey: key }),
-  );
-  for (const wait of waits) {
-    await pause(wait);
-    const now = feedSchema.parse(await session.send({ method: 'GET', path: `/feeds/${sent.feed}` }));
-    const row = now.rows?.[0];
-    if (now.state !== 'done' || !row) continue;
-    if (row.ok && row.listing) return row.listing;
-    throw withOurField(lineError(row, manner.name), manner);
+/** Takes a feed to them. When the answer got lost the same key finds the same feed. */
+async function post(session: Session, lines: Line[], key: string): Promise<string> {
+  for (let tries = 1; ; tries++) {
+    try {
+      const body = { lines };
+      return feedSchema.parse(await session.send({ method: 'POST', path: '/feeds', body, idempotencyKey: key })).feed;
+    } catch (error) {
+      const again = error instanceof NettingError && error.code === 'market-unreachable' && tries < 4;
+      if (!again) throw error;
+      await pause(300 * 2 ** tries);
+    }
   }
-  throw new NettingError('market-unreachable', 'Crateway has not answered the feed yet', { retryAfterMs: 30_000 });
+}
+
+/** The rows of a feed, once it is worked off. */
+async function answered(session: Session, feed: string): Promise<Row[]> {
+  const until = Date.now() + patienceMs;
+  for (let wait = firstWaitMs; Date.now() < until; wait = Math.min(longestWaitMs, wait * 2)) {
+    await pause(wait);
+    const now = await session
+      .send({ method: 'GET', path: `/feeds/${encodeURIComponent(feed)}` })
+      .then((answer) => feedSchema.parse(answer))
+      .catch((error: unknown) => {
+        if (error instanceof NettingError && isTransient(error.code)) return null;
+        throw error;
+      });
+    if (now?.state === 'done') return now.rows ?? [];
+  }
+  throw new NettingError('market-unreachable', 'Crateway has not answered the feed yet', { retryAfterMs: 60_000 });
+}
+
+const collectorOf = collectors<Line, Row>((holder) => ({
+  most: manner.linesAtOnce,
+  goes: 3,
+  async send(lines) {
+    const session = holder.current;
+    return answered(session, await post(session, lines, randomUUID()));
+  },
+}));
+
+/** Sends one line, together with others that are due, and waits for its row. */
+async function feed(session: Session, line: Line): Promise<string> {
+  const row = await collectorOf(session).add(line, session.urgent);
+  if (row.ok && row.listing) return row.listing;
+  throw withOurField(lineError(row, manner.name), manner);
+}
+
+/** Feeds that they have taken and not worked off: until they are done nobody knows what is there. */
+async function settled(session: Session): Promise<void> {
+  const open = z
+    .object({ feeds: z.array(z.object({ feed: z.string() })) })
+    .parse(await session.send({ method: 'GET', path: '/feeds?state=waiting' }));
+  for (const one of open.feeds) await answered(session, one.feed);
 }
 
 /** Crateway: offers on catalogue products; changes travel as feeds and are answered row by row. */
 export const crateway: Connector = {
   ...base,
-  create: async (session, { content, idempotencyKey }): Promise<RemoteListing> =>
-    base.read(session, await feed(session, { kind: 'new', offer: toWire(content) }, idempotencyKey)),
-  async change(session, remoteId, { content, idempotencyKey }, fields) {
+  create: async (session, { content }): Promise<RemoteListing> =>
+    base.read(session, await feed(session, { kind: 'new', offer: toWire(content) })),
+  async change(session, remoteId, { content }, fields) {
     const whole = toWire(content);
     const offer = Object.fromEntries(wireFields(fields).map((field) => [field, whole[field] ?? null]));
-    return base.read(session, await feed(session, { kind: 'change', listing: remoteId, offer }, idempotencyKey));
+    return base.read(session, await feed(session, { kind: 'change', listing: remoteId, offer }));
   },
-  end: async (session, remoteId, idempotencyKey) =>
-    base.read(session, await feed(session, { kind: 'end', listing: remoteId }, idempotencyKey)),
+  end: async (session, remoteId) => base.read(session, await feed(session, { kind: 'end', listing: remoteId })),
+  async findLive(session, sku) {
+    await settled(session);
+    return base.findLive(session, sku);
+  },
   findProducts: catalogueAt('/catalogue'),
 };

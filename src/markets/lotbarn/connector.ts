@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import { NettingError } from '../../core/errors';
 import { catalogueAt } from '../catalogue';
 import type { Connector, RemoteListing } from '../connector';
 import { lineError, lineSchema } from '../feeds';
+import { collectors, type LineSending } from '../lines';
 import { listingReader, restConnector, withOurField } from '../rest';
 import type { Session } from '../session';
 import { lotbarnRules } from './rules';
@@ -14,6 +16,7 @@ const manner = {
   access: 'key',
   honoursIdempotencyKey: false,
   hasWebhooks: false,
+  linesAtOnce: 1_500,
   paths: { listings: 'lots', photos: 'lot-photos' },
   rules: lotbarnRules,
   exceptions: () => ({}),
@@ -25,15 +28,77 @@ const manner = {
 const base = restConnector(manner);
 const read = listingReader(manner);
 
+type Line = Record<string, unknown> & { op: 'add' | 'change' | 'remove' };
+type Row = { ok: true; lot: RemoteListing } | { ok: false; error: unknown };
+
+const rowsSchema = z.array(lineSchema.extend({ lot: z.unknown().optional() }));
+
+/** Lots that are live now, by our number on them. */
+async function liveByNumber(session: Session): Promise<Map<string, RemoteListing>> {
+  const live = new Map<string, RemoteListing>();
+  for (let after: string | null = null; ; ) {
+    const page: Awaited<ReturnType<typeof base.listPage>> = await base.listPage(session, after);
+    for (const one of page.listings) if (one.state === 'live') live.set(one.sku, one);
+    if (!page.next) return live;
+    after = page.next;
+  }
+}
+
+async function sendLines(session: Session, lines: Line[]): Promise<Row[]> {
+  const answer = rowsSchema.parse(await session.send({ method: 'POST', path: '/batches', lines }));
+  return lines.map((_, index): Row => {
+    const row = answer[index];
+    if (row?.ok) return { ok: true, lot: read(row.lot) };
+    return { ok: false, error: withOurField(lineError(row ?? { ok: false }, manner.name), manner) };
+  });
+}
+
+/**
+ * Sends a batch. One that breaks off without an answer was done in part, nobody knows how far: what is there already
+ * is found by our number and not sent again; the rest goes in halves.
+ */
+async function sendBatch(session: Session, lines: Line[], tooMuch: () => void): Promise<Row[]> {
+  try {
+    return await sendLines(session, lines);
+  } catch (error) {
+    if (lines.length === 1 || !(error instanceof NettingError) || error.code !== 'market-unreachable') throw error;
+    tooMuch();
+  }
+  const there = await liveByNumber(session);
+  const rows: (Row | null)[] = lines.map((line) => {
+    const lot = line.op === 'add' ? there.get(String(line.reference)) : undefined;
+    return lot ? { ok: true, lot } : null;
+  });
+  const open = lines.flatMap((line, index) => (rows[index] ? [] : [{ line, index }]));
+  const half = Math.max(1, Math.ceil(open.length / 2));
+  for (const part of [open.slice(0, half), open.slice(half)]) {
+    if (part.length === 0) continue;
+    const answers = await sendBatch(
+      session,
+      part.map((one) => one.line),
+      tooMuch,
+    );
+    for (const [at, { index }] of part.entries()) rows[index] = answers[at] ?? null;
+  }
+  return rows.map(
+    (row) => row ?? { ok: false, error: new NettingError('market-unreachable', 'Lotbarn left a line out') },
+  );
+}
+
+const collectorOf = collectors<Line, Row>((holder) => {
+  const sending: LineSending<Line, Row> = {
+    most: manner.linesAtOnce,
+    goes: 1,
+    send: (lines) => sendBatch(holder.current, lines, () => collectorOf(holder.current).shrink()),
+  };
+  return sending;
+});
+
 /** One line of a batch and its answer. */
-async function line(session: Session, content: Record<string, unknown>): Promise<RemoteListing> {
-  const answer = await session.send({ method: 'POST', path: '/batches', lines: [content] });
-  const [row] = z
-    .array(lineSchema.extend({ lot: z.unknown().optional() }))
-    .min(1)
-    .parse(answer);
-  if (row?.ok) return read(row.lot);
-  throw withOurField(lineError(row ?? { ok: false }, manner.name), manner);
+async function line(session: Session, content: Line): Promise<RemoteListing> {
+  const row = await collectorOf(session).add(content, session.urgent);
+  if (row.ok) return row.lot;
+  throw row.error;
 }
 
 const salesSchema = z.object({

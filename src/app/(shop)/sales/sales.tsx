@@ -1,27 +1,88 @@
 'use client';
 
-import { useInfiniteQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
+import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
+import type { AccountView } from '@/services/accounts';
 import type { SaleView } from '@/services/find-sales';
 import { api, photoUrl } from '@/ui/api';
 import { Price, When } from '@/ui/format';
 import { Knot } from '@/ui/knot';
+import { useNotice } from '@/ui/providers';
 import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+
+const saleStates = ['paid', 'oversold', 'cancelled'] as const;
+const saleWords = { paid: 'Paid', oversold: 'Oversold', cancelled: 'Cancelled' };
 
 /** Orders from everywhere, newest first, with what was left of each. */
 export function Sales() {
+  const [query, setQuery] = useQueryStates(
+    { account: parseAsInteger, state: parseAsStringLiteral(saleStates) },
+    { history: 'replace' },
+  );
+  const search = new URLSearchParams(
+    Object.entries(query).flatMap(([name, value]) => (value === null ? [] : [[name, String(value)]])),
+  ).toString();
+  const client = useQueryClient();
+  const notice = useNotice();
+  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
+  const cancel = async (sale: SaleView) => {
+    try {
+      const done = await api<{ quantity: number | null; again: number }>(`/sales/${sale.id}/cancel`, {
+        method: 'POST',
+        body: {},
+      });
+      notice(
+        `The order is cancelled${done.quantity === null ? '' : `; ${done.quantity} in stock now`}${done.again ? `, listed again in ${done.again} places` : ''}`,
+      );
+    } catch (error) {
+      notice(error instanceof Error ? error.message : 'It could not be cancelled');
+    }
+    await client.invalidateQueries();
+  };
   const pages = useInfiniteQuery({
-    queryKey: ['sales'],
+    queryKey: ['sales', search],
     queryFn: ({ pageParam }) =>
-      api<{ sales: SaleView[]; next: number | null }>(`/sales${pageParam ? `?before=${pageParam}` : ''}`),
+      api<{ sales: SaleView[]; next: number | null }>(`/sales?${search}${pageParam ? `&before=${pageParam}` : ''}`),
     initialPageParam: 0,
     getNextPageParam: (page) => page.next ?? undefined,
-    refetchInterval: (query) => ((query.state.data?.pages.length ?? 0) <= 1 ? 1_500 : false),
+    refetchInterval: (query) => ((query.state.data?.pages.length ?? 0) <= 1 ? 10_000 : false),
   });
   const sales = pages.data?.pages.flatMap((page) => page.sales) ?? [];
   return (
     <>
-      <PageHead title="Sales" />
+      <PageHead title="Sales">
+        <fieldset className="flex gap-1">
+          <legend className="sr-only">State of the orders</legend>
+          {[null, ...saleStates].map((state) => (
+            <button
+              key={state ?? 'all'}
+              type="button"
+              aria-pressed={query.state === state}
+              className={`btn btn-sm ${query.state === state ? 'bg-base-300' : 'btn-ghost'}`}
+              onClick={() => void setQuery({ state })}
+            >
+              {state ? saleWords[state] : 'All'}
+            </button>
+          ))}
+        </fieldset>
+        <select
+          aria-label="Account"
+          className="select select-sm w-44"
+          value={query.account ?? ''}
+          onChange={(event) => void setQuery({ account: Number(event.target.value) || null })}
+        >
+          <option value="">Everywhere</option>
+          {accounts.data?.accounts.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+        <a className="btn btn-sm ml-auto" href={`/api/v1/sales.csv?${search}`}>
+          Export as CSV
+        </a>
+      </PageHead>
       {pages.isPending ? <Loading what="the sales" /> : null}
       {pages.isError ? <Failed error={pages.error} retry={() => void pages.refetch()} /> : null}
       {pages.data && sales.length === 0 ? (
@@ -33,10 +94,11 @@ export function Sales() {
         <table className="w-full">
           <thead className="bg-base-200 text-[12px]">
             <tr>
-              {['Item', 'Sold', 'Where', 'To', 'Units', 'Total', 'Fees', 'Cost', 'Net'].map((name, index) => (
+              {['Item', 'Sold', 'Where', 'To', 'Units', 'Total', 'Fees', 'Cost', 'Net', ''].map((name, index) => (
                 <th
                   key={name}
                   scope="col"
+                  aria-label={name || 'Cancel'}
                   className={`px-3 py-1.5 font-medium first:pl-4 ${index >= 4 ? 'text-right' : 'text-left'}`}
                 >
                   {name}
@@ -70,10 +132,9 @@ export function Sales() {
                       </span>
                     )}
                     {sale.oversold ? (
-                      <span className="rounded bg-error px-1.5 text-[12px] text-error-content">
-                        oversold: cancel this order
-                      </span>
+                      <span className="rounded bg-error px-1.5 text-[12px] text-error-content">oversold</span>
                     ) : null}
+                    {sale.state === 'cancelled' ? <span className="quiet text-[12px]">cancelled</span> : null}
                   </span>
                 </td>
                 <td className="quiet px-3 py-1 whitespace-nowrap">
@@ -91,8 +152,24 @@ export function Sales() {
                 <td className="px-3 py-1 text-right">
                   <Price amount={sale.cost === null ? null : sale.cost * sale.quantity} currency={sale.currency} />
                 </td>
-                <td className="px-3 py-1 pr-4 text-right font-semibold">
-                  <Price amount={sale.net} currency={sale.currency} tone />
+                <td className="px-3 py-1 text-right font-semibold">
+                  {sale.state === 'cancelled' ? (
+                    <span className="quiet">–</span>
+                  ) : (
+                    <Price amount={sale.net} currency={sale.currency} tone />
+                  )}
+                </td>
+                <td className="px-3 py-1 pr-4 text-right">
+                  {sale.state === 'paid' ? (
+                    <button
+                      type="button"
+                      className={sale.oversold ? 'btn btn-xs btn-error' : 'quiet text-[12px] underline'}
+                      aria-label={`Cancel order ${sale.orderId}`}
+                      onClick={() => void cancel(sale)}
+                    >
+                      {sale.oversold ? 'Cancel this order' : 'Cancel'}
+                    </button>
+                  ) : null}
                 </td>
               </tr>
             ))}

@@ -1,3 +1,4 @@
+import { offeredUnits } from '../../item/movements';
 import { packedGrams } from '../../measure/parcel';
 import { isSamePrice, listingPrice } from '../../price/listing-price';
 import type { Content, Origin } from '../fields';
@@ -12,7 +13,8 @@ export function quantity(draft: Draft): Part {
   const there = draft.variations
     ? draft.variations.rows.reduce((sum, row) => sum + row.quantity, 0)
     : draft.item.quantity;
-  const offered = Math.min(there, cap);
+  const { reserve = 0, cap: most = null } = draft.account.stock ?? {};
+  const offered = Math.min(offeredUnits(there, { reserve, cap: most }), cap);
   const origin: Origin =
     typeof written === 'number' && written < draft.item.quantity
       ? 'own'

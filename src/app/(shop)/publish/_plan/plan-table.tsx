@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { fieldLabels } from '@/core/listing/fields';
 import type { AccountView } from '@/services/accounts';
-import type { PlannedKnot, PublishPlan } from '@/services/publish';
+import type { PlannedKnot, PublishPlan } from '@/services/plan-publish';
 import { photoUrl } from '@/ui/api';
 import { Price } from '@/ui/format';
 
@@ -38,7 +38,7 @@ export function PlanTable({
           </tr>
         </thead>
         <tbody>
-          {plan.items.slice(0, 300).map((item) => (
+          {plan.items.map((item) => (
             <tr key={item.id} className="border-b border-base-300/60">
               <td className="max-w-80 px-4 py-1">
                 <span className="flex items-center gap-2">
@@ -77,8 +77,10 @@ export function PlanTable({
           ))}
         </tbody>
       </table>
-      {plan.items.length > 300 ? (
-        <p className="quiet px-4 py-2">The first 300 of {plan.items.length} items are shown; all are counted above.</p>
+      {plan.itemCount > plan.items.length ? (
+        <p className="quiet px-4 py-2">
+          The first {plan.items.length} of {plan.itemCount.toLocaleString('en')} items are shown; all are counted above.
+        </p>
       ) : null}
     </section>
   );

@@ -5,13 +5,23 @@ import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { AccountView } from '@/services/accounts';
-import type { PublishPlan } from '@/services/publish';
+import type { PublishPlan } from '@/services/plan-publish';
 import type { Selection } from '@/services/selection';
 import { api } from '@/ui/api';
 import { duration, Price } from '@/ui/format';
 import { readSelection } from '@/ui/selection';
 import { Empty, Failed, Loading, PageHead } from '@/ui/states';
 import { PlanTable } from './plan-table';
+
+type How = 'live' | 'later' | 'draft';
+
+/** What the button does, with its number. */
+function buttonWords(how: How, totals: { go: number; fresh: number } | undefined): string {
+  const count = (how === 'draft' ? totals?.fresh : totals?.go) ?? 0;
+  const listings = `${count.toLocaleString('en')} ${count === 1 ? 'listing' : 'listings'}`;
+  if (how === 'draft') return `Keep ${listings} as ${count === 1 ? 'a draft' : 'drafts'}`;
+  return how === 'later' ? `Send ${listings} then` : `Send ${listings}`;
+}
 
 /** First what will happen, what it costs and what is missing; then go. */
 export function PublishPage() {
@@ -22,6 +32,8 @@ export function PublishPage() {
   const [ready, setReady] = useState(false);
   const [chosen, setChosen] = useState<number[] | null>(null);
   const [without, setWithout] = useState<{ itemId: number; accountId: number }[]>([]);
+  const [how, setHow] = useState<How>('live');
+  const [at, setAt] = useState('');
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<unknown>(null);
   const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
@@ -36,7 +48,7 @@ export function PublishPage() {
     setReady(true);
   }, [params]);
   const on = chosen ?? accounts.data?.accounts.map((account) => account.id) ?? [];
-  const body = { selection, accounts: on, without };
+  const body = { selection, accounts: on, without, as: how === 'draft' ? 'draft' : 'live' };
   const plan = useQuery({
     queryKey: ['plan', JSON.stringify(body)],
     enabled: selection !== null && on.length > 0,
@@ -51,9 +63,18 @@ export function PublishPage() {
     setBusy(true);
     setProblem(null);
     try {
+      if (how === 'later') {
+        if (!at) throw new Error('Say when it is to go out');
+        const when = new Date(at).toISOString();
+        const title = `${planned?.itemCount ?? 0} items to ${on.length} accounts`;
+        await api('/publish/later', { method: 'POST', body: { publish: body, at: when, title } });
+        void client.invalidateQueries();
+        router.push('/outbox');
+        return;
+      }
       const { runId } = await api<{ runId: number }>('/publish', { method: 'POST', body });
       void client.invalidateQueries();
-      router.push(`/outbox?run=${runId}`);
+      router.push(how === 'draft' ? '/?stage=drafts' : `/outbox?run=${runId}`);
     } catch (error) {
       setProblem(error);
       setBusy(false);
@@ -82,16 +103,17 @@ export function PublishPage() {
   const totals = planned?.accounts.reduce(
     (sum, one) => ({
       go: sum.go + one.create + one.update,
+      fresh: sum.fresh + one.create + one.notReady,
       fees: sum.fees + one.listingFees,
       seconds: Math.max(sum.seconds, one.seconds),
     }),
-    { go: 0, fees: 0, seconds: 0 },
+    { go: 0, fresh: 0, fees: 0, seconds: 0 },
   );
   return (
     <>
       <PageHead title="Publish">
         <span className="quiet figures">
-          {planned ? `${planned.items.length} ${planned.items.length === 1 ? 'item' : 'items'}` : ''}
+          {planned ? `${planned.itemCount} ${planned.itemCount === 1 ? 'item' : 'items'}` : ''}
         </span>
         <div className="ml-auto flex items-center gap-3">
           {totals ? (
@@ -100,13 +122,32 @@ export function PublishPage() {
               {totals.seconds ? <span className="quiet">, about {duration(totals.seconds)}</span> : null}
             </span>
           ) : null}
+          <select
+            aria-label="How"
+            className="select select-sm w-36"
+            value={how}
+            onChange={(event) => setHow(event.target.value as How)}
+          >
+            <option value="live">Live now</option>
+            <option value="later">At a time</option>
+            <option value="draft">As drafts</option>
+          </select>
+          {how === 'later' ? (
+            <input
+              type="datetime-local"
+              aria-label="When"
+              className="input input-sm w-52"
+              value={at}
+              onChange={(event) => setAt(event.target.value)}
+            />
+          ) : null}
           <button
             type="button"
             className="btn btn-primary btn-sm"
-            disabled={busy || !totals || totals.go === 0}
+            disabled={busy || !totals || (how === 'draft' ? totals.fresh : totals.go) === 0}
             onClick={() => void go()}
           >
-            {busy ? 'Queuing …' : `Send ${totals?.go ?? 0} ${totals?.go === 1 ? 'listing' : 'listings'}`}
+            {busy ? 'Queuing …' : buttonWords(how, totals)}
           </button>
         </div>
       </PageHead>
@@ -143,6 +184,8 @@ export function PublishPage() {
                     .filter(Boolean)
                     .join(', ') || 'nothing'}
                   {line.notReady ? <span className="text-warning">, {line.notReady} not ready</span> : null}
+                  {line.seconds > 60 ? `, about ${duration(line.seconds)}` : ''}
+                  {line.holdup ? <span className="text-warning">. {line.holdup}</span> : null}
                 </span>
               ) : null}
             </label>
@@ -166,9 +209,6 @@ export function PublishPage() {
 
 /** What is not ready, by cause, most frequent first. */
 function Missing({ plan, accounts }: { plan: PublishPlan; accounts: AccountView[] }) {
-  const first = (accountId: number, field: string) =>
-    plan.knots.find((knot) => knot.accountId === accountId && knot.issues.some((issue) => issue.field === field))
-      ?.itemId;
   return (
     <section aria-label="What is missing" className="border-b border-base-300 px-4 py-2">
       <h2 className="mb-1 font-semibold">What is missing</h2>
@@ -187,7 +227,7 @@ function Missing({ plan, accounts }: { plan: PublishPlan; accounts: AccountView[
             ) : (
               <Link
                 className="underline"
-                href={`/items/${first(cause.accountId, cause.field)}#row-${'field' in cause.mend ? cause.mend.field : cause.field}`}
+                href={`/items/${cause.firstItem}#row-${'field' in cause.mend ? cause.mend.field : cause.field}`}
               >
                 {cause.mend.label}
               </Link>

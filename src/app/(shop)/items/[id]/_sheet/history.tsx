@@ -20,6 +20,7 @@ const outcomes: Record<Extract<HistoryEntry, { kind: 'answer' }>['outcome'], str
   created: 'took the listing',
   changed: 'took the changes',
   ended: 'ended the listing',
+  renewed: 'ended it and made it anew',
   nothing: 'had it like that already',
   failed: 'refused',
   skipped: 'was skipped',

@@ -1,0 +1,26 @@
+export const jobStates = ['waiting', 'held', 'running', 'done', 'failed', 'skipped'] as const;
+export type JobState = (typeof jobStates)[number];
+
+export const stateWords: Record<JobState, string> = {
+  waiting: 'Waiting',
+  held: 'Stopped',
+  running: 'Under way',
+  done: 'Done',
+  failed: 'Failed',
+  skipped: 'Taken out',
+};
+export const outcomeWords: Record<string, string> = {
+  created: 'Listed',
+  changed: 'Changed',
+  ended: 'Ended',
+  renewed: 'Renewed',
+  nothing: 'Nothing to do',
+};
+export const kindWords: Record<string, string> = {
+  edit: 'Change',
+  publish: 'Publish',
+  end: 'End',
+  undo: 'Undo',
+  renew: 'Renew',
+  settle: 'Settle',
+};

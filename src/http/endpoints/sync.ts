@@ -1,0 +1,235 @@
+import { z } from 'zod';
+import { cancelSale } from '../../services/cancel-sale';
+import { compareAccount } from '../../services/compare-account';
+import { copyListings, copyListingsSchema, planCopy } from '../../services/copy-listings';
+import { findDrift, findDriftSchema, findGone, settleGone, settleGoneSchema } from '../../services/find-drift';
+import { findMovements } from '../../services/find-movements';
+import {
+  accountPaceSchema,
+  holdAccounts,
+  holdAccountsSchema,
+  resumeRun,
+  setAccountPace,
+  stopRun,
+} from '../../services/hold-sending';
+import { cutLinks, findLinks, findLinksSchema, findStrangers, makeLinks, makeLinksSchema } from '../../services/links';
+import { recheckListings } from '../../services/refresh-rules';
+import {
+  findRenewals,
+  findRenewalsSchema,
+  planRenewal,
+  renew,
+  renewalPlanSchema,
+  renewSchema,
+  setRenewalRule,
+} from '../../services/renewals';
+import { cancelScheduled, findScheduled, publishLater, publishLaterSchema } from '../../services/schedule';
+import { driftRuleSchema, setDriftRule, settleDrift, settleSchema } from '../../services/settle-drift';
+import { endpoint } from '../endpoint';
+
+const id = (params: Record<string, number>) => z.number().parse(params.id);
+
+export const syncEndpoints = [
+  endpoint({
+    method: 'POST',
+    path: '/publish/later',
+    tag: 'Publishing',
+    summary: 'Publish at a time',
+    body: publishLaterSchema.extend({ title: z.string().trim().min(1).max(200) }),
+    run: ({ actor, body: { title, ...input } }) => publishLater(actor, input, title),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/scheduled',
+    tag: 'Publishing',
+    summary: 'What is to be published at a later time',
+    run: () => findScheduled(),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/scheduled/{id}/cancel',
+    tag: 'Publishing',
+    summary: 'Call off what is to be published later',
+    body: z.object({}).strict(),
+    run: ({ actor, params }) => cancelScheduled(actor, id(params)),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/copies/plan',
+    tag: 'Publishing',
+    summary: 'What copying a shop would bring, and what is there already',
+    body: copyListingsSchema,
+    run: async ({ body }) => {
+      const { ids: _ids, ...plan } = await planCopy(body);
+      return plan;
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/copies',
+    tag: 'Publishing',
+    summary: 'Copy chosen listings or a whole shop to another marketplace',
+    body: copyListingsSchema,
+    run: ({ actor, body }) => copyListings(actor, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/runs/{id}/stop',
+    tag: 'Jobs',
+    summary: 'Hold what a run has not sent yet',
+    body: z.object({}).strict(),
+    run: ({ actor, params }) => stopRun(actor, id(params)),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/runs/{id}/resume',
+    tag: 'Jobs',
+    summary: 'Let a held run go on',
+    body: z.object({}).strict(),
+    run: ({ actor, params }) => resumeRun(actor, id(params)),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/accounts/hold',
+    tag: 'Accounts',
+    summary: 'Stop sending to accounts, or let it go on',
+    body: holdAccountsSchema,
+    run: ({ actor, body }) => holdAccounts(actor, body),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/accounts/{id}/pace',
+    tag: 'Accounts',
+    summary: 'How fast an account is used and how much of the stock it offers',
+    body: accountPaceSchema,
+    async run({ actor, params, body }) {
+      const { stockChanged } = await setAccountPace(actor, id(params), body);
+      if (stockChanged) await recheckListings(id(params));
+    },
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/accounts/{id}/drift-rules',
+    tag: 'Sync',
+    summary: 'What is done when only they changed a field',
+    body: driftRuleSchema,
+    run: ({ actor, params, body }) => setDriftRule(actor, id(params), body),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/accounts/{id}/renewal',
+    tag: 'Renewal',
+    summary: 'Which listings are renewed by themselves, and how many a day',
+    body: renewalPlanSchema,
+    run: ({ actor, params, body }) => setRenewalRule(actor, id(params), body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/accounts/{id}/compare',
+    tag: 'Sync',
+    summary: 'Compare everything that an account shows with what we hold',
+    body: z.object({}).strict(),
+    run: ({ params }) => compareAccount(id(params)),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/drift',
+    tag: 'Sync',
+    summary: 'Listings that they show differently from what we sent, field by field',
+    query: findDriftSchema,
+    run: ({ query }) => findDrift(query),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/drift/settle',
+    tag: 'Sync',
+    summary: 'Theirs or ours, on one listing or for all of a kind',
+    body: settleSchema,
+    run: ({ actor, body }) => settleDrift(actor, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/gone',
+    tag: 'Sync',
+    summary: 'Listings that are wanted, have stock and are not there any more',
+    run: () => findGone(),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/gone/settle',
+    tag: 'Sync',
+    summary: 'End here what is gone there, or make it again',
+    body: settleGoneSchema,
+    run: ({ actor, body }) => settleGone(actor, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/links',
+    tag: 'Links',
+    summary: 'Own stock number and the marketplace’s number',
+    query: findLinksSchema,
+    run: ({ query }) => findLinks(query),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/links/cut',
+    tag: 'Links',
+    summary: 'Cut links; their listings stay as they are',
+    body: z.object({ listings: z.array(z.number().int()).min(1).max(2_000) }).strict(),
+    run: ({ actor, body }) => cutLinks(actor, body.listings),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/accounts/{id}/strangers',
+    tag: 'Links',
+    summary: 'What is live there and linked with nothing, each with the item that it seems to be',
+    run: ({ params }) => findStrangers(id(params)),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/links',
+    tag: 'Links',
+    summary: 'Link listings that are there with items',
+    body: makeLinksSchema,
+    run: ({ actor, body }) => makeLinks(actor, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/renewals',
+    tag: 'Renewal',
+    summary: 'Live listings by age: due, longest unrenewed, newest',
+    query: findRenewalsSchema,
+    run: ({ query }) => findRenewals(query),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/renewals/plan',
+    tag: 'Renewal',
+    summary: 'What renewing would cost and what blocks it',
+    body: renewSchema,
+    run: ({ body }) => planRenewal(body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/renewals',
+    tag: 'Renewal',
+    summary: 'End listings and make them anew',
+    body: renewSchema,
+    run: ({ actor, body }) => renew(actor, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/items/{id}/stock',
+    tag: 'Items',
+    summary: 'The stock ledger of an item, and what every account offers of it',
+    run: ({ params }) => findMovements(id(params)),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/sales/{id}/cancel',
+    tag: 'Sales',
+    summary: 'Call an order off: there first, then the stock comes back',
+    body: z.object({}).strict(),
+    run: ({ actor, params }) => cancelSale(actor, id(params)),
+  }),
+];
