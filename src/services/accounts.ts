@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { config } from '../config';
 import { NettingError } from '../core/errors';
@@ -8,12 +8,13 @@ import { noAllowance, type PackagingAllowance, type Rate, type RoundingName, rou
 import { type FeeTable, type Pricing, samePricing } from '../core/price';
 import type { ExtraRule, MarketRules } from '../core/rules';
 import { marketRulesSchema } from '../core/rules';
+import { type DriftRules, fullPace, noRenewal, type OwnPace, paceOn, type RenewalRule } from '../core/sync';
 import { database, isDuplicate } from '../db/client';
 import { account, categoryMap, marketRules } from '../db/schema';
 import { type Access, connectorOf, connectors } from '../markets';
 import { type AccountRow, loadAccounts } from './account-context';
+import { accountCounts } from './account-counts';
 import type { Actor } from './actor';
-import { rowsOf } from './find-items';
 import { askForTokens, sessionFor, trialSession } from './market-session';
 import { recheckListings } from './refresh-rules';
 import { seal, unseal } from './vault';
@@ -166,6 +167,16 @@ export type AccountView = {
   rate: Rate | null;
   fees: FeeTable;
   autoDraft: boolean;
+  pace: OwnPace;
+  /** What holds today, after the marketplace's limits, the seller's own and a slow start. */
+  paceToday: { perMinute: number; newToday: number; madeToday: number };
+  paused: boolean;
+  reserve: number;
+  cap: number | null;
+  relistCancelled: boolean;
+  driftRules: DriftRules;
+  renewal: RenewalRule;
+  comparedAt: string | null;
 };
 
 export type MarketChoice = {
@@ -178,13 +189,7 @@ export type MarketChoice = {
 
 export async function findAccounts(): Promise<{ accounts: AccountView[]; available: MarketChoice[] }> {
   const db = database();
-  const [loaded, result] = await Promise.all([
-    loadAccounts(db),
-    db.execute(
-      sql`select account_id as accountId, count(*) as live from listing where state in ('live', 'changed', 'conflict') group by account_id`,
-    ),
-  ]);
-  const live = rowsOf<{ accountId: number; live: number }>(result);
+  const [loaded, countsOf] = await Promise.all([loadAccounts(db), accountCounts(db)]);
   return {
     accounts: loaded.map(({ row, rate, compiled: { rules } }) => ({
       id: row.id,
@@ -199,7 +204,7 @@ export async function findAccounts(): Promise<{ accounts: AccountView[]; availab
       rulesVersion: row.rulesVersion,
       titleMax: rules.title?.max ?? null,
       currency: rules.currency,
-      live: live.find((one) => one.accountId === row.id)?.live ?? 0,
+      live: countsOf(row.id).live,
       pacing: rules.pacing,
       renewDays: rules.renewDays,
       extras: rules.extras,
@@ -211,6 +216,18 @@ export async function findAccounts(): Promise<{ accounts: AccountView[]; availab
       rate,
       fees: rules.fees,
       autoDraft: row.autoDraft,
+      pace: row.ownPace ?? fullPace,
+      paceToday: {
+        ...paceOn(rules.pacing, row.ownPace ?? fullPace, new Date()),
+        madeToday: countsOf(row.id).today,
+      },
+      paused: row.pausedAt !== null,
+      reserve: row.stockReserve,
+      cap: row.stockCap,
+      relistCancelled: row.relistCancelled,
+      driftRules: row.driftRules,
+      renewal: row.renewal ?? noRenewal,
+      comparedAt: row.comparedAt?.toISOString() ?? null,
     })),
     available: connectors.map(({ market, name, about, access }) => ({
       market,

@@ -4,7 +4,7 @@ import { conditionIds } from '../core/item';
 import { knotStates } from '../core/sync';
 import { database, type Executor } from '../db/client';
 
-export const stages = ['intake', 'drafts', 'ready', 'live', 'changed', 'attention', 'sold'] as const;
+export const stages = ['intake', 'drafts', 'ready', 'live', 'changed', 'drift', 'attention', 'sold'] as const;
 export type Stage = (typeof stages)[number];
 
 const whole = z.coerce.number().int();
@@ -64,6 +64,7 @@ const stageWhere: Record<Stage, SQL> = {
   ready: sql`i.id in (select item_id from listing where state = 'draft' and blocking = 0)`,
   live: sql`i.id in (select item_id from listing where state in ('live', 'changed', 'conflict'))`,
   changed: sql`i.id in (select item_id from listing where state in ('changed', 'conflict'))`,
+  drift: sql`i.id in (select item_id from listing where state in ('changed', 'conflict') and drifted = 1)`,
   attention: sql`i.id in (select item_id from listing where state = 'attention')`,
   sold: sql`i.id in (select item_id from sale where item_id is not null)`,
 };

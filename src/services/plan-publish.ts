@@ -7,6 +7,7 @@ import { fullPace, paceOn, planListing, secondsFor } from '../core/sync';
 import { database, type Executor } from '../db/client';
 import { listing } from '../db/schema';
 import { type LoadedAccount, loadAccounts } from './account-context';
+import { accountCounts } from './account-counts';
 import { rowsOf } from './find-items';
 import { loadItems } from './load-items';
 import { netOfContent } from './net-input';
@@ -131,8 +132,6 @@ function holdupOf({ row, compiled }: LoadedAccount, now: Date): string | null {
   return null;
 }
 
-type Counts = { accountId: number; live: number; today: number };
-
 /** Plans portion by portion, so that no more than a part of the items is in memory; `each` is told of every knot. */
 export async function planPortions(
   db: Executor,
@@ -147,15 +146,10 @@ export async function planPortions(
   const ids = await selectedIds(db, input);
   const accounts = await loadAccounts(db, input.accounts);
   const now = new Date();
-  const counts = rowsOf<Counts>(
-    await db.execute(
-      sql`select account_id as accountId, sum(state in ('live', 'changed', 'conflict')) as live, sum(live_since >= utc_date()) as today from listing where account_id in ${[0, ...accounts.map((one) => one.id)]} group by account_id`,
-    ),
-  );
-  const countOf = (id: number) => counts.find((one) => one.accountId === id);
+  const countsOf = await accountCounts(db);
   const lines = accounts.map((account) => ({
     account,
-    live: Number(countOf(account.id)?.live ?? 0),
+    live: countsOf(account.id).live,
     line: {
       accountId: account.id,
       name: account.name,
@@ -199,7 +193,7 @@ export async function planPortions(
   for (const { account, line } of lines) {
     const pace = paceOn(account.compiled.rules.pacing, account.row.ownPace ?? fullPace, now);
     const work = { create: line.create, update: line.update, end: 0, renew: 0 };
-    line.seconds = secondsFor(work, pace, Number(countOf(account.id)?.today ?? 0));
+    line.seconds = secondsFor(work, pace, countsOf(account.id).today);
   }
   return { itemCount: ids.length, accounts: lines.map((one) => one.line) };
 }

@@ -12,9 +12,10 @@ import {
   renewalVerdict,
   secondsFor,
 } from '../core/sync';
-import { database, type Executor, transaction } from '../db/client';
+import { database, type Executor, transaction, withConnection } from '../db/client';
 import { account as accountTable, item, job, listing, run } from '../db/schema';
 import { loadAccounts } from './account-context';
+import { accountCounts } from './account-counts';
 import { type Actor, systemActor } from './actor';
 import { enqueueJobs } from './enqueue-jobs';
 import { rowsOf } from './find-items';
@@ -149,11 +150,7 @@ export async function planRenewal(input: z.infer<typeof renewSchema>): Promise<R
   const items = new Map(
     (await loadItems(db, [...new Set(rows.map((row) => row.listing.itemId))])).map((one) => [one.id, one]),
   );
-  const counts = rowsOf<{ accountId: number; live: number; today: number }>(
-    await db.execute(
-      sql`select account_id as accountId, sum(state in ('live', 'changed', 'conflict')) as live, sum(live_since >= utc_date()) as today from listing where account_id in ${[0, ...accounts.map((one) => one.id)]} group by account_id`,
-    ),
-  );
+  const countsOf = await accountCounts(db);
   const blocked = new Map<string, number>();
   const lines = new Map<number, RenewalPlan['accounts'][number]>();
   for (const { listing: row, quantity, cost } of rows) {
@@ -177,7 +174,7 @@ export async function planRenewal(input: z.infer<typeof renewSchema>): Promise<R
       seconds: 0,
       reviewed: rules.reviewed ?? false,
     };
-    const live = Number(counts.find((one) => one.accountId === account.id)?.live ?? 0);
+    const { live } = countsOf(account.id);
     line.count++;
     line.fees += netOfContent(account, computed.content, cost, live)?.fees.listing ?? 0;
     lines.set(account.id, line);
@@ -186,7 +183,7 @@ export async function planRenewal(input: z.infer<typeof renewSchema>): Promise<R
     const account = accounts.find((one) => one.id === line.accountId);
     if (!account) continue;
     const pace = paceOn(account.compiled.rules.pacing, account.row.ownPace ?? fullPace, now);
-    const today = Number(counts.find((one) => one.accountId === line.accountId)?.today ?? 0);
+    const { today } = countsOf(line.accountId);
     line.seconds = secondsFor({ create: 0, update: 0, end: 0, renew: line.count }, pace, today);
   }
   return {
@@ -262,8 +259,21 @@ async function dueListings(
     .map((row) => row.listing.id);
 }
 
-/** The daily routine: for each account with a rule, as many as are left of the day's number. */
+/** The daily routine: for each account with a rule, as many as are left of the day's number. One worker at a time does it. */
 export async function planDailyRenewals(now: Date): Promise<number> {
+  return withConnection(async (connection) => {
+    const name = 'netting-daily-renewals';
+    const [locked] = await connection.query('select get_lock(?, 0) as held', [name]);
+    if (!(locked as { held: number }[])[0]?.held) return 0;
+    try {
+      return await planAccounts(now);
+    } finally {
+      await connection.query('select release_lock(?)', [name]);
+    }
+  });
+}
+
+async function planAccounts(now: Date): Promise<number> {
   const accounts = await database().select().from(accountTable).where(eq(accountTable.state, 'connected'));
   let planned = 0;
   for (const row of accounts) {

@@ -4,7 +4,7 @@ import { amountToText } from '@/core/measure/money';
 import { knotLabels, knotStates } from '@/core/sync/state';
 import type { ItemFilter } from '@/services/find-items';
 
-const stages = ['intake', 'drafts', 'ready', 'live', 'changed', 'attention', 'sold'] as const;
+const stages = ['intake', 'drafts', 'ready', 'live', 'changed', 'drift', 'attention', 'sold'] as const;
 export const sortNames = [
   'updated',
   'created',
@@ -59,6 +59,7 @@ const stageLabels: Record<(typeof stages)[number], string> = {
   ready: 'Ready',
   live: 'Live',
   changed: 'Changed',
+  drift: 'Changed there',
   attention: 'Attention',
   sold: 'Sold',
 };

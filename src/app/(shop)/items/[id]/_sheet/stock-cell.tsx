@@ -4,11 +4,13 @@ import { useState } from 'react';
 import type { Item } from '@/core/item/item';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
+import { StockLedger } from './stock-ledger';
 
 /** Adding to the stock and setting it are two different things: two buttons, and the result is said before. */
 export function StockCell({ item, moved }: { item: Item; moved: () => void }) {
   const [text, setText] = useState('');
   const [problem, setProblem] = useState('');
+  const [ledger, setLedger] = useState(false);
   const notice = useNotice();
   const units = /^-?\d{1,6}$/.test(text.trim()) ? Number(text) : null;
   const act = async (how: 'add' | 'set') => {
@@ -53,7 +55,11 @@ export function StockCell({ item, moved }: { item: Item; moved: () => void }) {
         >
           Set{units === null ? '' : ` → ${units}`}
         </button>
+        <button type="button" className="btn btn-ghost btn-sm px-1.5 font-normal" onClick={() => setLedger(true)}>
+          Ledger
+        </button>
       </div>
+      {ledger ? <StockLedger item={item} close={() => setLedger(false)} moved={moved} /> : null}
       {problem ? (
         <p role="alert" className="text-error">
           {problem}

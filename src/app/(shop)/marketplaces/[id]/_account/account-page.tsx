@@ -5,9 +5,11 @@ import Link from 'next/link';
 import type { AccountView, MarketChoice } from '@/services/accounts';
 import { api } from '@/ui/api';
 import { Failed, Loading, PageHead } from '@/ui/states';
+import { DriftRuleForm } from './drift-rules';
 import { Fees } from './fees';
 import { Knowledge } from './knowledge';
 import { Manner } from './manner';
+import { PaceForm } from './pace';
 import { RuleNews } from './rule-news';
 
 /** One account: its marketplace's rules and what no longer fits, fees and pace, how prices and texts are made, what was learned. */
@@ -44,6 +46,8 @@ export function AccountPage({ accountId }: { accountId: number }) {
         </div>
         <aside className="border-l border-base-300">
           <Fees account={account} />
+          <PaceForm account={account} changed={changed} />
+          <DriftRuleForm account={account} changed={changed} />
           <Manner account={account} changed={changed} />
         </aside>
       </div>

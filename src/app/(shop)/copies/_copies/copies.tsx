@@ -1,0 +1,120 @@
+'use client';
+
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import type { AccountView } from '@/services/accounts';
+import type { CopyPlan } from '@/services/copy-listings';
+import { api } from '@/ui/api';
+import { useNotice } from '@/ui/providers';
+import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+
+/** A whole shop copied to another marketplace; what is there already is skipped. */
+export function Copies() {
+  const router = useRouter();
+  const client = useQueryClient();
+  const notice = useNotice();
+  const [from, setFrom] = useState<number | null>(null);
+  const [to, setTo] = useState<number | null>(null);
+  const [as, setAs] = useState<'live' | 'draft'>('draft');
+  const [takeOwn, setTakeOwn] = useState(true);
+  const [busy, setBusy] = useState(false);
+  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
+  const body = { from, to, as, takeOwn };
+  const plan = useQuery({
+    queryKey: ['copy-plan', from, to],
+    enabled: from !== null && to !== null && from !== to,
+    queryFn: () => api<Omit<CopyPlan, 'ids'>>('/copies/plan', { method: 'POST', body }),
+  });
+  if (accounts.isPending) return <Loading what="the accounts" />;
+  if (accounts.isError) return <Failed error={accounts.error} retry={() => void accounts.refetch()} />;
+  if (accounts.data.accounts.length < 2)
+    return <Empty title="Connect a second account first">Then what is live on one can be copied to the other.</Empty>;
+  const go = async () => {
+    setBusy(true);
+    try {
+      const done = await api<{ runId: number; queued: number; copied: number }>('/copies', { method: 'POST', body });
+      void client.invalidateQueries();
+      notice(as === 'draft' ? `${done.copied} kept as drafts` : `${done.queued} are sent`);
+      router.push(as === 'draft' ? `/?account=${to}&state=draft` : `/outbox?run=${done.runId}`);
+    } catch (error) {
+      notice(error instanceof Error ? error.message : 'That did not work');
+      setBusy(false);
+    }
+  };
+  const choose = (label: string, value: number | null, set: (id: number | null) => void) => (
+    <label className="flex flex-col gap-1">
+      {label}
+      <select
+        className="select select-sm w-56"
+        value={value ?? ''}
+        onChange={(event) => set(Number(event.target.value) || null)}
+      >
+        <option value="">Choose an account</option>
+        {accounts.data.accounts.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}, {one.live} live
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  const found = from !== to ? plan.data : undefined;
+  return (
+    <>
+      <PageHead title="Copy a shop" />
+      <div className="max-w-3xl space-y-4 p-4">
+        <p className="quiet">
+          Everything that is live on one account is told anew for another, from the same records and under the same
+          stock numbers. To copy only some of it, choose them in the inventory and publish them there.
+        </p>
+        <div className="flex flex-wrap gap-4">
+          {choose('From', from, setFrom)}
+          {choose('To', to, setTo)}
+          <label className="flex flex-col gap-1">
+            As
+            <select
+              className="select select-sm w-40"
+              value={as}
+              onChange={(event) => setAs(event.target.value === 'live' ? 'live' : 'draft')}
+            >
+              <option value="draft">Drafts</option>
+              <option value="live">Live now</option>
+            </select>
+          </label>
+        </div>
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            checked={takeOwn}
+            onChange={(event) => setTakeOwn(event.target.checked)}
+          />
+          Take the first shop as the model: wording, tags and prices written for it alone go along
+        </label>
+        {from !== null && from === to ? (
+          <p role="alert" className="text-error">
+            Choose two different accounts.
+          </p>
+        ) : null}
+        {plan.isError ? <Failed error={plan.error} /> : null}
+        {found ? (
+          <ul aria-label="What it brings" className="figures space-y-0.5">
+            <li>{found.live} live there now</li>
+            <li>{found.there} on the other account already, skipped</li>
+            {found.leftOut ? <li>{found.leftOut} left out on their sheets, skipped</li> : null}
+            <li className="font-semibold">{found.copied} to copy</li>
+          </ul>
+        ) : null}
+        <button
+          type="button"
+          className="btn btn-primary btn-sm"
+          disabled={busy || !found || found.copied === 0}
+          onClick={() => void go()}
+        >
+          {busy ? 'Copying …' : `Copy ${found?.copied ?? 0} ${found?.copied === 1 ? 'listing' : 'listings'}`}
+        </button>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,106 @@
+'use client';
+
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { parseAsInteger, useQueryStates } from 'nuqs';
+import type { AccountView } from '@/services/accounts';
+import type { DriftView } from '@/services/find-drift';
+import { api } from '@/ui/api';
+import { useNotice } from '@/ui/providers';
+import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { DriftRow } from './drift-row';
+import { Gone } from './gone';
+import { Kinds } from './kinds';
+
+export type Settle = (body: unknown, said: string) => Promise<void>;
+
+/** What marketplaces show differently from what was sent: side by side, settled one by one or all of a kind. */
+export function Differences() {
+  const [query, setQuery] = useQueryStates({ account: parseAsInteger }, { history: 'replace' });
+  const client = useQueryClient();
+  const notice = useNotice();
+  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
+  const pages = useInfiniteQuery({
+    queryKey: ['drift', query.account],
+    queryFn: ({ pageParam }) =>
+      api<{ listings: DriftView[]; next: number | null }>(
+        `/drift?${query.account ? `account=${query.account}&` : ''}${pageParam ? `after=${pageParam}` : ''}`,
+      ),
+    initialPageParam: 0,
+    getNextPageParam: (page) => page.next ?? undefined,
+    refetchInterval: (q) => ((q.state.data?.pages.length ?? 0) <= 1 ? 10_000 : false),
+  });
+  const listings = pages.data?.pages.flatMap((page) => page.listings) ?? [];
+  const accountOf = (id: number) => accounts.data?.accounts.find((one) => one.id === id);
+  const settle: Settle = async (body, said) => {
+    try {
+      const { settled } = await api<{ settled: number }>('/drift/settle', { method: 'POST', body });
+      notice(`${said}: ${settled} ${settled === 1 ? 'field' : 'fields'}`);
+    } catch (error) {
+      notice(error instanceof Error ? error.message : 'That did not work');
+    }
+    await client.invalidateQueries();
+  };
+  const compare = async (account: AccountView) => {
+    notice(`Reading everything on ${account.name} …`);
+    try {
+      const found = await api<{ read: number; differing: number; gone: number; strangers: number }>(
+        `/accounts/${account.id}/compare`,
+        { method: 'POST', body: {} },
+      );
+      notice(
+        `${account.name}: ${found.read} read, ${found.differing} changed since, ${found.gone} gone, ${found.strangers} not linked`,
+      );
+    } catch (error) {
+      notice(error instanceof Error ? error.message : 'It could not be read');
+    }
+    await client.invalidateQueries();
+  };
+  const chosen = query.account ? accountOf(query.account) : undefined;
+  return (
+    <>
+      <PageHead title="Differences">
+        <select
+          aria-label="Account"
+          className="select select-sm w-44"
+          value={query.account ?? ''}
+          onChange={(event) => void setQuery({ account: Number(event.target.value) || null })}
+        >
+          <option value="">Every account</option>
+          {accounts.data?.accounts.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+        {chosen ? (
+          <button type="button" className="btn btn-sm" onClick={() => void compare(chosen)}>
+            Compare all of {chosen.name} now
+          </button>
+        ) : (
+          <span className="quiet">
+            Choose an account to compare everything on it now; by night it happens by itself
+          </span>
+        )}
+      </PageHead>
+      {pages.isPending ? <Loading what="the differences" /> : null}
+      {pages.isError ? <Failed error={pages.error} retry={() => void pages.refetch()} /> : null}
+      <Gone accountName={(id) => accountOf(id)?.name ?? ''} only={query.account} />
+      {pages.data && listings.length === 0 ? (
+        <Empty title="Both sides agree">
+          <p>When somebody changes a listing on the marketplace itself, it stands here with both values.</p>
+        </Empty>
+      ) : null}
+      {listings.length > 0 ? <Kinds listings={listings} accountOf={accountOf} settle={settle} /> : null}
+      <ul aria-label="Listings that differ">
+        {listings.map((one) => (
+          <DriftRow key={one.listingId} listing={one} account={accountOf(one.accountId)} settle={settle} />
+        ))}
+      </ul>
+      {pages.hasNextPage ? (
+        <button type="button" className="btn btn-sm m-4" onClick={() => void pages.fetchNextPage()}>
+          More of them
+        </button>
+      ) : null}
+    </>
+  );
+}

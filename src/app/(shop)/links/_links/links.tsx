@@ -1,0 +1,158 @@
+'use client';
+
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import { parseAsInteger, parseAsString, useQueryStates } from 'nuqs';
+import { useState } from 'react';
+import { type KnotState, knotLabels } from '@/core/sync/state';
+import type { AccountView } from '@/services/accounts';
+import type { LinkView } from '@/services/links';
+import { api } from '@/ui/api';
+import { Knot } from '@/ui/knot';
+import { useNotice } from '@/ui/providers';
+import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { Strangers } from './strangers';
+
+/** Own stock number ↔ the marketplace's number: seen, cut, made by matching. */
+export function Links() {
+  const [query, setQuery] = useQueryStates(
+    { account: parseAsInteger, q: parseAsString.withDefault('') },
+    { history: 'replace' },
+  );
+  const client = useQueryClient();
+  const notice = useNotice();
+  const [chosen, setChosen] = useState<number[]>([]);
+  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
+  const search = new URLSearchParams({
+    ...(query.account ? { account: String(query.account) } : {}),
+    ...(query.q ? { q: query.q } : {}),
+  }).toString();
+  const pages = useInfiniteQuery({
+    queryKey: ['links', search],
+    queryFn: ({ pageParam }) =>
+      api<{ links: LinkView[]; next: number | null }>(`/links?${search}${pageParam ? `&after=${pageParam}` : ''}`),
+    initialPageParam: 0,
+    getNextPageParam: (page) => page.next ?? undefined,
+  });
+  const links = pages.data?.pages.flatMap((page) => page.links) ?? [];
+  const account = accounts.data?.accounts.find((one) => one.id === query.account);
+  const nameOf = (id: number) => accounts.data?.accounts.find((one) => one.id === id)?.name ?? '';
+  const cut = async () => {
+    try {
+      const done = await api<{ cut: number }>('/links/cut', { method: 'POST', body: { listings: chosen } });
+      notice(`${done.cut} cut. Their listings stay as they are; here they count as not listed`);
+      setChosen([]);
+    } catch (error) {
+      notice(error instanceof Error ? error.message : 'That did not work');
+    }
+    await client.invalidateQueries();
+  };
+  return (
+    <>
+      <PageHead title="Links">
+        <select
+          aria-label="Account"
+          className="select select-sm w-44"
+          value={query.account ?? ''}
+          onChange={(event) => {
+            setChosen([]);
+            void setQuery({ account: Number(event.target.value) || null });
+          }}
+        >
+          <option value="">Every account</option>
+          {accounts.data?.accounts.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+        <input
+          type="search"
+          aria-label="Stock number, title or their number"
+          placeholder="Stock number, title or their number"
+          className="input input-sm w-80"
+          value={query.q}
+          onChange={(event) => void setQuery({ q: event.target.value || null })}
+        />
+        {chosen.length ? (
+          <button type="button" className="btn btn-sm ml-auto" onClick={() => void cut()}>
+            Cut {chosen.length} {chosen.length === 1 ? 'link' : 'links'}, leave the listings there
+          </button>
+        ) : null}
+      </PageHead>
+      {account ? <Strangers key={account.id} account={account} /> : null}
+      {pages.isPending ? <Loading what="the links" /> : null}
+      {pages.isError ? <Failed error={pages.error} retry={() => void pages.refetch()} /> : null}
+      {pages.data && links.length === 0 ? (
+        <Empty title="No link yet">
+          <p>Publish an item, or choose an account above to link what is live there already.</p>
+        </Empty>
+      ) : null}
+      {links.length ? (
+        <table className="w-full">
+          <thead className="bg-base-200 text-left text-[12px]">
+            <tr>
+              <th scope="col" className="w-10 py-1.5 pl-4">
+                <span className="sr-only">Choose</span>
+              </th>
+              {['Stock number', 'Item', 'Account', 'Their number', 'State', 'Before'].map((name) => (
+                <th key={name} scope="col" className="px-2 py-1.5 font-medium">
+                  {name}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {links.map((one) => (
+              <tr key={one.listingId} className="border-b border-base-300/60">
+                <td className="py-1 pl-4">
+                  <input
+                    type="checkbox"
+                    aria-label={`Choose the link of ${one.sku} on ${nameOf(one.accountId)}`}
+                    className="checkbox checkbox-sm"
+                    checked={chosen.includes(one.listingId)}
+                    onChange={(event) =>
+                      setChosen(
+                        event.target.checked ? [...chosen, one.listingId] : chosen.filter((id) => id !== one.listingId),
+                      )
+                    }
+                  />
+                </td>
+                <td className="mono px-2 py-1">{one.sku}</td>
+                <td className="max-w-96 truncate px-2 py-1">
+                  <Link className="hover:underline" href={`/items/${one.itemId}`}>
+                    {one.title || 'Untitled'}
+                  </Link>
+                </td>
+                <td className="px-2 py-1">{nameOf(one.accountId)}</td>
+                <td className="mono px-2 py-1">
+                  {one.url ? (
+                    <a className="underline" href={one.url} target="_blank" rel="noreferrer">
+                      {one.remoteId}
+                    </a>
+                  ) : (
+                    one.remoteId
+                  )}
+                </td>
+                <td className="px-2 py-1">
+                  <span className="flex items-center gap-2">
+                    <Knot state={one.state as KnotState} />
+                    {knotLabels[one.state as KnotState]}
+                  </span>
+                </td>
+                <td className="quiet mono px-2 py-1 text-[12px]">
+                  {one.former.map((former) => former.remoteId).join(', ')}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      ) : null}
+      {pages.hasNextPage ? (
+        <button type="button" className="btn btn-sm m-4" onClick={() => void pages.fetchNextPage()}>
+          More of them
+        </button>
+      ) : null}
+    </>
+  );
+}

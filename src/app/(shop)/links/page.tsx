@@ -1,0 +1,7 @@
+import { Links } from './_links/links';
+
+export const metadata = { title: 'Links' };
+
+export default function Page() {
+  return <Links />;
+}

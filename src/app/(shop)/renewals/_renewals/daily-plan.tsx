@@ -1,0 +1,95 @@
+'use client';
+
+import { useState } from 'react';
+import type { AccountView } from '@/services/accounts';
+import { api } from '@/ui/api';
+import { useNotice } from '@/ui/providers';
+
+/** So many a day, by rule, by itself. */
+export function DailyPlan({ account }: { account: AccountView }) {
+  const notice = useNotice();
+  const [on, setOn] = useState(account.renewal.on);
+  const [problem, setProblem] = useState('');
+  const save = async (event: React.FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const number = (name: string) => Number(form.get(name));
+    try {
+      const { due } = await api<{ due: number }>(`/accounts/${account.id}/renewal`, {
+        method: 'PUT',
+        body: {
+          on,
+          minDays: number('minDays'),
+          mostPerDay: number('mostPerDay'),
+          withinDays: form.get('withinDays') === '' ? null : number('withinDays'),
+        },
+      });
+      setProblem('');
+      notice(on ? `Kept. ${due} are due by this rule` : 'Nothing is renewed by itself now');
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : 'Not kept');
+    }
+  };
+  return (
+    <form
+      aria-label="Daily plan"
+      onSubmit={(event) => void save(event)}
+      className="flex flex-wrap items-center gap-3 border-b border-base-300 px-4 py-2"
+    >
+      <label className="flex items-center gap-2 font-medium">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-sm"
+          checked={on}
+          onChange={(event) => setOn(event.target.checked)}
+        />
+        Renew on {account.name} every day by itself
+      </label>
+      <label className="flex items-center gap-2">
+        at most
+        <input
+          name="mostPerDay"
+          type="number"
+          min={1}
+          max={10_000}
+          className="input input-sm w-20"
+          defaultValue={account.renewal.mostPerDay}
+        />
+        a day
+      </label>
+      <label className="flex items-center gap-2">
+        older than
+        <input
+          name="minDays"
+          type="number"
+          min={1}
+          max={365}
+          className="input input-sm w-20"
+          defaultValue={account.renewal.minDays}
+        />
+        days
+      </label>
+      <label className="flex items-center gap-2">
+        only when they renew within
+        <input
+          name="withinDays"
+          type="number"
+          min={1}
+          max={365}
+          placeholder="any"
+          className="input input-sm w-20"
+          defaultValue={account.renewal.withinDays ?? ''}
+        />
+        days
+      </label>
+      <button type="submit" className="btn btn-sm">
+        Keep the plan
+      </button>
+      {problem ? (
+        <span role="alert" className="text-error">
+          {problem}
+        </span>
+      ) : null}
+    </form>
+  );
+}

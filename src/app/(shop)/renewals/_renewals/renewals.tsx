@@ -1,0 +1,250 @@
+'use client';
+
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
+import { useState } from 'react';
+import type { AccountView } from '@/services/accounts';
+import type { RenewalPlan, RenewalView } from '@/services/renewals';
+import { api, photoUrl } from '@/ui/api';
+import { duration, Price } from '@/ui/format';
+import { useNotice } from '@/ui/providers';
+import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { DailyPlan } from './daily-plan';
+
+const orders = ['due', 'longest', 'newest'] as const;
+const orderWords = { due: 'Their renewal first', longest: 'Longest unrenewed', newest: 'Newest' };
+
+/** Live listings by age; chosen ones are ended and made anew, after it is said what that costs. */
+export function RenewalsPage() {
+  const [query, setQuery] = useQueryStates(
+    {
+      account: parseAsInteger,
+      order: parseAsStringLiteral(orders).withDefault('due'),
+      minDays: parseAsInteger.withDefault(0),
+    },
+    { history: 'replace' },
+  );
+  const router = useRouter();
+  const client = useQueryClient();
+  const notice = useNotice();
+  const [chosen, setChosen] = useState<number[]>([]);
+  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
+  const search = `order=${query.order}&minDays=${query.minDays}${query.account ? `&account=${query.account}` : ''}`;
+  const found = useQuery({
+    queryKey: ['renewals', search],
+    queryFn: () => api<{ listings: RenewalView[] }>(`/renewals?${search}`),
+    refetchInterval: 10_000,
+  });
+  const plan = useQuery({
+    queryKey: ['renewal-plan', chosen.join(',')],
+    enabled: chosen.length > 0,
+    queryFn: () => api<RenewalPlan>('/renewals/plan', { method: 'POST', body: { listings: chosen } }),
+  });
+  const listings = found.data?.listings ?? [];
+  const nameOf = (id: number) => accounts.data?.accounts.find((one) => one.id === id)?.name ?? '';
+  const account = accounts.data?.accounts.find((one) => one.id === query.account);
+  const go = async () => {
+    try {
+      const { runId } = await api<{ runId: number }>('/renewals', { method: 'POST', body: { listings: chosen } });
+      setChosen([]);
+      void client.invalidateQueries();
+      router.push(`/outbox?run=${runId}`);
+    } catch (error) {
+      notice(error instanceof Error ? error.message : 'That did not work');
+    }
+  };
+  const toggle = (id: number) => setChosen(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
+  return (
+    <>
+      <PageHead title="Renewal">
+        <fieldset className="flex gap-1">
+          <legend className="sr-only">Order</legend>
+          {orders.map((order) => (
+            <button
+              key={order}
+              type="button"
+              aria-pressed={query.order === order}
+              className={`btn btn-sm ${query.order === order ? 'bg-base-300' : 'btn-ghost'}`}
+              onClick={() => void setQuery({ order })}
+            >
+              {orderWords[order]}
+            </button>
+          ))}
+        </fieldset>
+        <select
+          aria-label="Account"
+          className="select select-sm w-44"
+          value={query.account ?? ''}
+          onChange={(event) => {
+            setChosen([]);
+            void setQuery({ account: Number(event.target.value) || null });
+          }}
+        >
+          <option value="">Every account</option>
+          {accounts.data?.accounts.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+        <label className="flex items-center gap-2">
+          At least
+          <input
+            type="number"
+            min={0}
+            className="input input-sm w-20"
+            value={query.minDays}
+            onChange={(event) => void setQuery({ minDays: Math.max(0, Number(event.target.value) || 0) })}
+          />
+          days old
+        </label>
+      </PageHead>
+      <Consequences plan={chosen.length ? plan.data : undefined} chosen={chosen.length} go={() => void go()} />
+      {account ? <DailyPlan key={account.id} account={account} /> : null}
+      {found.isPending ? <Loading what="the live listings" /> : null}
+      {found.isError ? <Failed error={found.error} retry={() => void found.refetch()} /> : null}
+      {found.data && listings.length === 0 ? (
+        <Empty title="Nothing is live so long">
+          <p>Live listings stand here by age. New ones are seen most, so the oldest are worth making anew.</p>
+        </Empty>
+      ) : null}
+      {listings.length ? (
+        <table className="w-full">
+          <thead className="bg-base-200 text-left text-[12px]">
+            <tr>
+              <th scope="col" className="w-10 py-1.5 pl-4">
+                <input
+                  type="checkbox"
+                  aria-label="Choose all that can be renewed"
+                  className="checkbox checkbox-sm"
+                  checked={chosen.length > 0 && chosen.length === listings.filter((one) => !one.blocks).length}
+                  onChange={(event) =>
+                    setChosen(
+                      event.target.checked ? listings.filter((one) => !one.blocks).map((one) => one.listingId) : [],
+                    )
+                  }
+                />
+              </th>
+              {['Item', 'Account', 'Live for', 'They renew in', 'Made', 'Renewal'].map((name) => (
+                <th key={name} scope="col" className="px-2 py-1.5 font-medium">
+                  {name}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {listings.map((one) => (
+              <RenewalRow
+                key={one.listingId}
+                one={one}
+                account={nameOf(one.accountId)}
+                on={chosen.includes(one.listingId)}
+                toggle={() => toggle(one.listingId)}
+              />
+            ))}
+          </tbody>
+        </table>
+      ) : null}
+    </>
+  );
+}
+
+const days = (count: number | null) => (count === null ? '–' : `${count} ${count === 1 ? 'day' : 'days'}`);
+
+function RenewalRow({
+  one,
+  account,
+  on,
+  toggle,
+}: {
+  one: RenewalView;
+  account: string;
+  on: boolean;
+  toggle: () => void;
+}) {
+  const state = one.job?.state;
+  return (
+    <tr className="border-b border-base-300/60">
+      <td className="py-1 pl-4">
+        <input
+          type="checkbox"
+          aria-label={`Choose ${one.sku} on ${account}`}
+          className="checkbox checkbox-sm"
+          checked={on}
+          onChange={toggle}
+        />
+      </td>
+      <td className="max-w-96 px-2 py-1">
+        <span className="flex items-center gap-2">
+          {one.photo ? (
+            <img
+              src={photoUrl(one.photo, 'thumb')}
+              alt=""
+              width={28}
+              height={28}
+              className="h-7 w-7 shrink-0 rounded-sm object-cover"
+            />
+          ) : null}
+          <Link className="truncate hover:underline" href={`/items/${one.itemId}`}>
+            {one.title || one.sku}
+          </Link>
+        </span>
+      </td>
+      <td className="px-2 py-1">{account}</td>
+      <td className="figures px-2 py-1">{days(one.days)}</td>
+      <td className="figures px-2 py-1">{days(one.daysToTheirs)}</td>
+      <td className="figures px-2 py-1">{one.timesMade === 1 ? 'once' : `${one.timesMade} times`}</td>
+      <td className="px-2 py-1">
+        {state === 'waiting' || state === 'running' || state === 'held' ? (
+          'waiting'
+        ) : state === 'failed' ? (
+          <span className="text-warning">failed: {one.job?.message}</span>
+        ) : one.blocks ? (
+          <span className="text-warning">{one.blocks}</span>
+        ) : state === 'done' ? (
+          'done'
+        ) : (
+          <span className="quiet">can be renewed</span>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** What it costs and what follows, before it is done. */
+function Consequences({ plan, chosen, go }: { plan: RenewalPlan | undefined; chosen: number; go: () => void }) {
+  if (chosen === 0) return null;
+  return (
+    <section
+      aria-label="What follows"
+      className="flex flex-wrap items-start gap-4 border-b border-base-300 bg-base-200 px-4 py-2"
+    >
+      {plan ? (
+        <ul className="space-y-0.5">
+          {plan.accounts.map((one) => (
+            <li key={one.accountId}>
+              <b className="font-medium">{one.name}</b>: {one.count} end and are made anew under new numbers, listing
+              fees <Price amount={one.fees} currency={one.currency} />, about {duration(one.seconds)}
+              {one.reviewed ? <span className="text-warning">. Their review starts over</span> : null}
+            </li>
+          ))}
+          {plan.blocked.map((one) => (
+            <li key={one.reason} className="text-warning">
+              {one.count} not: {one.reason}
+            </li>
+          ))}
+          <li className="quiet">What buyers had saved or asked there stays with the old number.</li>
+        </ul>
+      ) : (
+        <span role="status" className="quiet">
+          Working out what it costs …
+        </span>
+      )}
+      <button type="button" className="btn btn-primary btn-sm ml-auto" disabled={!plan} onClick={go}>
+        Renew {chosen} {chosen === 1 ? 'listing' : 'listings'}
+      </button>
+    </section>
+  );
+}
