@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../core/errors';
 import {
@@ -111,7 +111,7 @@ async function latestRenewals(ids: number[]): Promise<Map<number, { state: strin
   const rows = await database()
     .select({ listingId: job.listingId, state: job.state, message: job.message })
     .from(job)
-    .where(and(inArray(job.listingId, ids), eq(job.kind, 'renew')))
+    .where(and(inArray(job.listingId, ids), or(eq(job.kind, 'renew'), eq(job.outcome, 'renewed'))))
     .orderBy(asc(job.id));
   return new Map(rows.map((row) => [row.listingId, { state: row.state, message: row.message }]));
 }
@@ -280,7 +280,7 @@ async function planAccounts(now: Date): Promise<number> {
     if (!row.renewal?.on || row.pausedAt) continue;
     const [today] = rowsOf<{ count: number }>(
       await database().execute(
-        sql`select count(*) as count from job where account_id = ${row.id} and kind = 'renew' and created_at >= utc_date()`,
+        sql`select count(*) as count from job where account_id = ${row.id} and (kind = 'renew' or outcome = 'renewed') and created_at >= utc_date()`,
       ),
     );
     const left = row.renewal.mostPerDay - (today?.count ?? 0);

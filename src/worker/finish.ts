@@ -33,7 +33,9 @@ async function close(tx: Tx, row: JobRow, worker: string, set: Partial<JobRow>, 
         state: 'waiting',
         attempts: 0,
         // What joined meanwhile is a change; the listing was made anew already.
-        ...(row.kind === 'renew' && set.outcome === 'renewed' ? { kind: 'sync' as const } : {}),
+        ...(row.kind === 'renew' && set.outcome === 'renewed'
+          ? { kind: 'sync' as const, outcome: 'renewed' as const }
+          : {}),
         leaseOwner: null,
         ...settled,
         dueAt: sql`utc_timestamp(3)`,
@@ -44,7 +46,14 @@ async function close(tx: Tx, row: JobRow, worker: string, set: Partial<JobRow>, 
   }
   await tx
     .update(job)
-    .set({ ...set, liveListing: null, leaseOwner: null, finishedAt: new Date() })
+    // Made anew in an earlier round: that is what the job will be remembered for.
+    .set({
+      ...set,
+      ...(now.outcome === 'renewed' && set.state === 'done' ? { outcome: 'renewed' as const } : {}),
+      liveListing: null,
+      leaseOwner: null,
+      finishedAt: new Date(),
+    })
     .where(eq(job.id, row.id));
   await tx
     .update(listing)
