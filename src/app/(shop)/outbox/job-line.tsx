@@ -26,7 +26,7 @@ export function JobLine({ job, retry, skip }: { job: OutboxJob; retry: () => voi
             {job.title || 'Untitled'} <span className="mono quiet">{job.sku}</span>
           </span>
           <span className="w-28 truncate">{job.accountName}</span>
-          <span className={`w-24 ${job.state === 'failed' ? 'font-medium text-warning' : ''}`}>
+          <span className={`w-28 whitespace-nowrap ${job.state === 'failed' ? 'font-medium text-warning' : ''}`}>
             {job.state === 'done' ? (outcomeWords[job.outcome ?? ''] ?? 'Done') : stateWords[job.state]}
           </span>
           <span className="quiet w-32 shrink-0 text-right whitespace-nowrap">

@@ -3,6 +3,7 @@
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
+import { useState } from 'react';
 import type { AccountView } from '@/services/accounts';
 import type { SaleView } from '@/services/find-sales';
 import { api, photoUrl } from '@/ui/api';
@@ -160,16 +161,7 @@ export function Sales() {
                   )}
                 </td>
                 <td className="px-3 py-1 pr-4 text-right">
-                  {sale.state === 'paid' ? (
-                    <button
-                      type="button"
-                      className={sale.oversold ? 'btn btn-xs btn-error' : 'quiet text-[12px] underline'}
-                      aria-label={`Cancel order ${sale.orderId}`}
-                      onClick={() => void cancel(sale)}
-                    >
-                      {sale.oversold ? 'Cancel this order' : 'Cancel'}
-                    </button>
-                  ) : null}
+                  {sale.state === 'paid' ? <CancelOrder sale={sale} cancel={() => void cancel(sale)} /> : null}
                 </td>
               </tr>
             ))}
@@ -182,5 +174,31 @@ export function Sales() {
         </button>
       ) : null}
     </>
+  );
+}
+
+/** An order is called off for good, so it takes two steps. */
+function CancelOrder({ sale, cancel }: { sale: SaleView; cancel: () => void }) {
+  const [sure, setSure] = useState(false);
+  if (!sure)
+    return (
+      <button
+        type="button"
+        className={sale.oversold ? 'btn btn-xs btn-error' : 'quiet text-[12px] underline'}
+        aria-label={`Cancel order ${sale.orderId}`}
+        onClick={() => setSure(true)}
+      >
+        {sale.oversold ? 'Cancel this order' : 'Cancel'}
+      </button>
+    );
+  return (
+    <span className="flex justify-end gap-1 whitespace-nowrap">
+      <button type="button" className="btn btn-xs btn-error" onClick={cancel}>
+        Cancel {sale.orderId.startsWith('hand-') ? 'it' : sale.orderId} for good
+      </button>
+      <button type="button" className="btn btn-xs" onClick={() => setSure(false)}>
+        Keep it
+      </button>
+    </span>
   );
 }

@@ -46,6 +46,7 @@ export function Copies() {
     <label className="flex flex-col gap-1">
       {label}
       <select
+        aria-label={label}
         className="select select-sm w-56"
         value={value ?? ''}
         onChange={(event) => set(Number(event.target.value) || null)}
@@ -74,6 +75,7 @@ export function Copies() {
           <label className="flex flex-col gap-1">
             As
             <select
+              aria-label="As"
               className="select select-sm w-40"
               value={as}
               onChange={(event) => setAs(event.target.value === 'live' ? 'live' : 'draft')}

@@ -156,7 +156,7 @@ function Move({ item, there, done }: { item: Item; there: number; done: () => vo
           value={note}
           onChange={(event) => setNote(event.target.value)}
         />
-        <div className="flex gap-2">
+        <div className="flex flex-wrap gap-2">
           <button
             type="button"
             className="btn btn-sm"

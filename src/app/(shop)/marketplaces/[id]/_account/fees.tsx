@@ -35,7 +35,7 @@ export function Fees({ account }: { account: AccountView }) {
       <h2 id="fees" className="mb-2 font-semibold">
         Fees and pace
       </h2>
-      <dl className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 gap-y-1 text-[13px]">
+      <dl className="grid grid-cols-[minmax(6.5rem,auto)_minmax(0,1fr)] gap-x-4 gap-y-1 text-[13px]">
         {lines.map(([label, value]) => (
           <div key={label} className="contents">
             <dt className="quiet">{label}</dt>
