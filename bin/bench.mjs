@@ -1,22 +1,55 @@
 #!/usr/bin/env node
-// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3].
+// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6 and P7).
 import { rmSync } from 'node:fs';
 import { checkNode, installModules, installPackages, packagesToRun } from './lib/install.mjs';
+import { say } from './lib/say.mjs';
 import { readSettings } from './lib/settings.mjs';
-import { endOnSignal, runScript, startGround } from './lib/stack.mjs';
+import { endOnSignal, runScript, startApplication, startGround, startScript } from './lib/stack.mjs';
+
+const args = process.argv.slice(2);
+const only = args.includes('--only') ? args[args.indexOf('--only') + 1].split(',') : null;
+const isLoad = (id) => id === 'P6' || id === 'P7' || id === 'load';
+const loadItems = args.includes('--load-items') ? args[args.indexOf('--load-items') + 1] : '1720';
 
 checkNode();
 installPackages(packagesToRun);
 installModules();
-const settings = readSettings({ port: 4350, marketsPort: 4450, databasePort: 43356, dataFolder: '.bench-data' });
-rmSync(settings.dataFolder, { recursive: true, force: true });
-const { processes, env } = await startGround(settings);
-const end = endOnSignal(processes);
 let code = 0;
-try {
-  runScript('tests/bench/bench.ts', env, process.argv.slice(2));
-} catch (error) {
-  console.error(error.message);
-  code = 1;
+let current = null;
+endOnSignal({ stopAll: async () => current?.stopAll() });
+
+/** A stack of its own for each part: what one leaves behind does not weigh on the other. */
+async function part(work) {
+  const settings = readSettings({ port: 4350, marketsPort: 4450, databasePort: 43356, dataFolder: '.bench-data' });
+  rmSync(settings.dataFolder, { recursive: true, force: true });
+  const { processes, env } = await startGround(settings);
+  current = processes;
+  try {
+    await work(processes, env, settings);
+  } catch (error) {
+    console.error(error.message);
+    code = 1;
+  }
+  await processes.stopAll();
 }
-await end(code);
+
+if (!only || only.some((id) => !isLoad(id)))
+  await part(async (_processes, env) => runScript('tests/bench/bench.ts', env, args));
+
+if (!only || only.some(isLoad))
+  await part(async (processes, env, settings) => {
+    runScript('tests/bench/prepare-load.ts', env, [loadItems]);
+    await startApplication(processes, settings, env);
+    const { runLoad } = await import('../tests/bench/load.mjs');
+    const tell = (one) => {
+      if (typeof one === 'string') return args.includes('--json') || say(one);
+      if (args.includes('--json')) return say(JSON.stringify(one));
+      const against = one.ratio === null ? '' : `, ${one.ratio.toFixed(2)} × (${one.baseline.toFixed(1)})`;
+      say(
+        `${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${Number(one.value.toFixed(2))} ${one.unit}${against}, goal ${one.goal}`,
+      );
+    };
+    const startWorker = (name) => startScript(processes, name, 'src/worker/main.ts');
+    await runLoad({ processes, settings, say: tell, startWorker });
+  });
+process.exit(code);

@@ -10,7 +10,7 @@ import { endOnSignal, runScript, startApplication, startGround } from './lib/sta
 const args = process.argv.slice(2);
 const option = (name, fallback) => (args.includes(name) ? Number(args[args.indexOf(name) + 1]) : fallback);
 const seed = option('--seed', Date.now() % 1_000_000);
-const items = option('--items', 40);
+const items = option('--items', 75);
 
 checkNode();
 installPackages(packagesToRun);
@@ -25,9 +25,9 @@ try {
   runScript('tests/faults/prepare.ts', env, [String(items)]);
   say(`seed ${seed}`);
   const { runFaults } = await import('../tests/faults/faults.mjs');
-  const results = await runFaults({ processes, settings, seed });
-  for (const one of results)
+  const tell = (one) =>
     say(args.includes('--json') ? JSON.stringify(one) : `${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${one.text}`);
+  const results = await runFaults({ processes, settings, seed, say: tell });
   code = results.every((one) => one.ok) ? 0 : 1;
 } catch (error) {
   console.error(error);

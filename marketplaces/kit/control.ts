@@ -87,7 +87,9 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
   app.get('/api/:market/listings', (c) => {
     const market = marketOf(c);
     if (market instanceof Response) return market;
-    return c.json(world.listings(market.name).map((one) => ({ ...one, summary: market.summary(one.data) })));
+    const all = world.listings(market.name).map((one) => ({ ...one, summary: market.summary(one.data) }));
+    const wanted = c.req.query('reference');
+    return c.json(wanted === undefined ? all : all.filter((one) => one.summary.reference === wanted));
   });
 
   app.get('/api/:market/rules', (c) => {

@@ -9,7 +9,7 @@ import { learnHealth } from '../services/market-health';
 import { sessionFor } from '../services/market-session';
 import { claimJobs, type JobRow } from './claim';
 import { workInbox } from './inbox';
-import { reclaimJobs, takeLane } from './lanes';
+import { bePresent, giveLane, reclaimJobs, takeLane } from './lanes';
 import { pollOrders } from './poll';
 import { runJob } from './send';
 
@@ -26,6 +26,8 @@ type LaneState = {
   lastHeartbeat: number;
   events: Promise<unknown> | null;
   probe: Promise<unknown> | null;
+  /** It is to go to another worker as soon as nothing runs in it. */
+  leaving: boolean;
 };
 
 /** The accounts that this worker sends for, each on its own: a slow or dead one keeps no other one waiting. */
@@ -33,6 +35,8 @@ export class Lanes {
   readonly #worker: string;
   readonly #log: Logger;
   readonly #lanes = new Map<number, LaneState>();
+  #share = Number.POSITIVE_INFINITY;
+  #lastCount = 0;
 
   constructor(worker: string, log: Logger) {
     this.#worker = worker;
@@ -44,11 +48,27 @@ export class Lanes {
     return [...this.#lanes.values()].flatMap((lane) => [...lane.running.values()].map((one) => one.work));
   }
 
+  /** Workers share the accounts evenly: one that has more than its share gives some up, and takes no more than that. */
+  async balance(accounts: AccountRow[]): Promise<void> {
+    if (Date.now() - this.#lastCount < heartbeatMs) return;
+    this.#lastCount = Date.now();
+    this.#share = Math.ceil(accounts.length / (await bePresent(this.#worker)));
+    const held = [...this.#lanes.entries()];
+    for (const [, lane] of held.slice(0, this.#share)) lane.leaving = false;
+    for (const [id, lane] of held.slice(this.#share)) {
+      lane.leaving = true;
+      if (lane.running.size > 0 || lane.events) continue;
+      this.#lanes.delete(id);
+      await giveLane(id, this.#worker);
+    }
+  }
+
   /** Starts what is due on one account, as many at a time as its lane bears. Never waits for the jobs themselves. */
   async tend(row: AccountRow): Promise<void> {
     const lane = await this.#hold(row);
     if (!lane) return;
     learnHealth(row);
+    if (lane.leaving) return;
     lane.events ??= workInbox(row.id, this.#log)
       .catch((error: unknown) => this.#log.error({ error: String(error) }, 'inbox'))
       .finally(() => {
@@ -80,7 +100,9 @@ export class Lanes {
 
   /** Takes or renews the lane's lease now and then; null when another worker has it. */
   async #hold(row: AccountRow): Promise<LaneState | null> {
-    const lane = this.#lanes.get(row.id) ?? { running: new Map(), lastHeartbeat: 0, events: null, probe: null };
+    const known = this.#lanes.get(row.id);
+    if (!known && this.#lanes.size >= this.#share) return null;
+    const lane = known ?? { running: new Map(), lastHeartbeat: 0, events: null, probe: null, leaving: false };
     if (Date.now() - lane.lastHeartbeat <= heartbeatMs) return lane;
     if (!(await takeLane(row.id, this.#worker))) {
       this.#lanes.delete(row.id);

@@ -1,6 +1,7 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { database } from '../db/client';
-import { account, job } from '../db/schema';
+import { account, job, workerPresence } from '../db/schema';
+import { rowsOf } from '../services/find-items';
 
 const leaseSeconds = 8;
 
@@ -35,6 +36,32 @@ export async function reclaimJobs(accountId: number, worker: string, running: nu
   return result.affectedRows;
 }
 
+const presentSeconds = 6;
+
+/** Says that this worker is there, and how many are. */
+export async function bePresent(worker: string): Promise<number> {
+  const db = database();
+  await db.execute(
+    sql`insert into worker_presence (name, seen_at) values (${worker}, utc_timestamp(3)) on duplicate key update seen_at = utc_timestamp(3)`,
+  );
+  await db.execute(sql`delete from worker_presence where seen_at < utc_timestamp(3) - interval 1 minute`);
+  const [row] = rowsOf<{ count: number }>(
+    await db.execute(
+      sql`select count(*) as count from worker_presence where seen_at > utc_timestamp(3) - interval ${sql.raw(String(presentSeconds))} second`,
+    ),
+  );
+  return Math.max(1, Number(row?.count ?? 1));
+}
+
+/** Gives one account up, so that another worker takes it. */
+export async function giveLane(accountId: number, worker: string): Promise<void> {
+  await database()
+    .update(account)
+    .set({ laneOwner: null, laneUntil: null })
+    .where(and(eq(account.id, accountId), eq(account.laneOwner, worker)));
+}
+
 export async function releaseLanes(worker: string): Promise<void> {
+  await database().delete(workerPresence).where(eq(workerPresence.name, worker));
   await database().update(account).set({ laneOwner: null, laneUntil: null }).where(eq(account.laneOwner, worker));
 }

@@ -28,6 +28,7 @@ async function laneLoop(): Promise<void> {
   while (!stopping) {
     try {
       const accounts = await database().select().from(account);
+      await lanes.balance(accounts);
       await Promise.all(accounts.map((row) => lanes.tend(row)));
       if (Date.now() - lastClear > 5_000) {
         lastClear = Date.now();

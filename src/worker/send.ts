@@ -1,223 +1,25 @@
-import { randomUUID } from 'node:crypto';
-import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { ZodError } from 'zod';
 import { isTransient, NettingError } from '../core/errors';
 import type { Content } from '../core/listing';
-import { driftOf, fullPace, paceOn, planListing, retryPause, waitForNew } from '../core/sync';
+import { driftOf, planListing, retryPause } from '../core/sync';
 import { database } from '../db/client';
-import { account as accountTable, job, listing, remotePhoto } from '../db/schema';
-import type { FrozenRequest } from '../db/schema/work';
-import { type Connector, connectorOf, type RemoteListing, type Session } from '../markets';
-import { photoFor } from '../photos/shaped';
-import type { LoadedAccount } from '../services/account-context';
-import { rowsOf } from '../services/find-items';
+import { account as accountTable, listing } from '../db/schema';
+import { connectorOf } from '../markets';
 import { loadItem } from '../services/load-items';
 import { computeRow } from '../services/refresh-listings';
 import type { JobRow } from './claim';
-import { finishFailed, finishGone, finishNothing, finishSent, postpone, type Sent, storeEnded, told } from './finish';
-
-/** An account under way: urgent work speaks through a session of its own, whose requests go first. */
-export type Lane = { account: LoadedAccount; session: Session; worker: string };
-type ListingRow = typeof listing.$inferSelect;
-
-const keyHours = 23;
-
-/** The marketplace's numbers of these photos; those it does not have yet are uploaded first. */
-async function photoIds(lane: Lane, connector: Connector, hashes: string[]): Promise<string[]> {
-  const db = database();
-  const known = hashes.length
-    ? await db
-        .select()
-        .from(remotePhoto)
-        .where(and(eq(remotePhoto.accountId, lane.account.id), inArray(remotePhoto.hash, hashes)))
-    : [];
-  const ids = new Map(known.map((row) => [row.hash, row.remoteId]));
-  for (const hash of hashes) {
-    if (ids.has(hash)) continue;
-    const remoteId = await connector.uploadPhoto(
-      lane.session,
-      await photoFor(hash, lane.account.compiled.rules.photos),
-    );
-    await db
-      .insert(remotePhoto)
-      .values({ accountId: lane.account.id, hash, remoteId, at: new Date() })
-      .onDuplicateKeyUpdate({ set: { remoteId } });
-    ids.set(hash, remoteId);
-  }
-  return hashes.flatMap((hash) => ids.get(hash) ?? []);
-}
-
-const hashesOf = (content: Content): string[] => (Array.isArray(content.photos) ? content.photos.map(String) : []);
-
-/** Keeps what is about to be sent with the job, so that a repeat after a crash is the same and carries the same key. */
-async function freeze(row: JobRow, request: FrozenRequest): Promise<{ key: string }> {
-  const key = randomUUID();
-  const text =
-    request.kind === 'create'
-      ? 'Sending a new listing'
-      : request.kind === 'end'
-        ? 'Ending the listing'
-        : `Sending ${request.fields.join(', ')}`;
-  row.story = told(row, text);
-  await database().update(job).set({ request, idempotencyKey: key, story: row.story }).where(eq(job.id, row.id));
-  return { key };
-}
-
-/** How long the next new listing has to wait, and why. Listings that were renewed count, too. */
-async function pauseForNew({ row, compiled }: LoadedAccount): Promise<{ ms: number; why: string } | null> {
-  const now = new Date();
-  if (row.warnedUntil && row.warnedUntil > now)
-    return {
-      ms: row.warnedUntil.getTime() - now.getTime(),
-      why: `${compiled.rules.name} warned of too many new listings`,
-    };
-  const [made] = rowsOf<{ count: number; last: string | null }>(
-    await database().execute(
-      sql`select count(*) as count, date_format(max(live_since), '%Y-%m-%dT%H:%i:%s.%fZ') as last from listing where account_id = ${row.id} and live_since >= utc_date()`,
-    ),
-  );
-  const pace = paceOn(compiled.rules.pacing, row.ownPace ?? fullPace, now);
-  const last = made?.last ? new Date(made.last) : null;
-  const ms = waitForNew(pace, { today: made?.count ?? 0, last }, now);
-  if (ms === 0) return null;
-  const full = (made?.count ?? 0) >= pace.newToday;
-  return { ms, why: full ? `${pace.newToday} new listings a day are reached` : 'New listings are spread over the day' };
-}
-
-/**
- * An earlier try may have got through. With a key that is honoured and young enough the same request is simply
- * repeated; else the listing is looked for by its stock number, and taken over when it is there.
- */
-async function repeatCreate(
-  lane: Lane,
-  connector: Connector,
-  key: string | null,
-  frozen: FrozenRequest,
-  stored: ListingRow,
-): Promise<RemoteListing | null> {
-  const young = Date.now() - Date.parse(frozen.firstSentAt) < keyHours * 3_600_000;
-  if (connector.honoursIdempotencyKey && young && key) {
-    return connector.create(lane.session, { content: frozen.content, photoIds: frozen.photoIds, idempotencyKey: key });
-  }
-  const found = await connector.findLive(lane.session, String(frozen.content.sku));
-  const taken = await database()
-    .select({ remoteId: listing.remoteId })
-    .from(listing)
-    .where(
-      and(
-        eq(listing.accountId, lane.account.id),
-        sql`${listing.id} <> ${stored.id}`,
-        inArray(listing.remoteId, ['', ...found.map((one) => one.remoteId)]),
-      ),
-    );
-  return found.find((one) => !taken.some((other) => other.remoteId === one.remoteId)) ?? null;
-}
-
-/** A create of this listing that was sent and never answered: of this job, or of an earlier one that gave up. */
-async function openCreate(row: JobRow): Promise<{ request: FrozenRequest; key: string | null } | null> {
-  if (row.request?.kind === 'create') return { request: row.request, key: row.idempotencyKey };
-  const [earlier] = await database()
-    .select({ request: job.request, key: job.idempotencyKey })
-    .from(job)
-    .where(
-      and(
-        eq(job.listingId, row.listingId),
-        inArray(job.state, ['failed', 'skipped']),
-        sql`json_value(${job.request}, '$.kind') = 'create'`,
-        sql`${job.id} > coalesce((select max(d.id) from job d where d.listing_id = ${row.listingId} and d.state = 'done' and d.outcome = 'created'), 0)`,
-      ),
-    )
-    .orderBy(desc(job.id))
-    .limit(1);
-  return earlier?.request ? { request: earlier.request, key: earlier.key } : null;
-}
-
-async function create(
-  lane: Lane,
-  connector: Connector,
-  row: JobRow,
-  stored: ListingRow,
-  content: Content,
-  open: Awaited<ReturnType<typeof openCreate>>,
-): Promise<Sent> {
-  if (open) {
-    const repeated = await repeatCreate(lane, connector, open.key, open.request, stored);
-    if (repeated) return { outcome: 'created', content: open.request.content, remote: repeated, earlier: true };
-  }
-  const ids = await photoIds(lane, connector, hashesOf(content));
-  const { key } = await freeze(row, {
-    kind: 'create',
-    content,
-    fields: [],
-    photoIds: ids,
-    firstSentAt: new Date().toISOString(),
-  });
-  return {
-    outcome: 'created',
-    content,
-    remote: await connector.create(lane.session, { content, photoIds: ids, idempotencyKey: key }),
-  };
-}
+import { create, openCreate } from './create';
+import { finishFailed, finishGone, finishNothing, finishSent, postpone } from './finish';
+import { givePlace, takePlace } from './new-listings';
+import { freeze, hashesOf, type Lane, type ListingRow, photoIds } from './prepare';
+import { endForRenewal } from './renew';
 
 /** Fields that both sides have changed and nobody has decided on. */
 function disputedFields(stored: ListingRow, wanted: Content): string[] {
   const { base, sent, seen } = stored;
   if (!stored.drifted || !base || !sent || !seen) return [];
   return driftOf({ base, wanted, sent, seen }, {}).map((one) => one.field);
-}
-
-/**
- * The first half of a renewal. Nothing is ended that could not be made anew right away.
- * @returns whether it is ended and its second half may begin; else the job has been closed or put off
- */
-async function endForRenewal(
-  lane: Lane,
-  connector: Connector,
-  row: JobRow,
-  stored: ListingRow,
-  computed: ReturnType<typeof computeRow>,
-): Promise<boolean> {
-  const { worker, account } = lane;
-  const fresh = planListing({ wanted: 'live', remote: 'none' }, computed, null);
-  if (fresh.kind !== 'create') {
-    const issue = computed.issues.find((one) => one.blocks);
-    const why = `It could not be made anew, so it stays: ${issue?.message ?? 'it is not ready'}`;
-    await finishFailed(
-      row,
-      worker,
-      new NettingError('not-ready', why, { field: issue?.field, mend: issue?.mend.label }),
-    );
-    return false;
-  }
-  const pause = await pauseForNew(account);
-  if (pause) {
-    await postpone(row, worker, pause.ms, { code: 'market-busy', message: pause.why }, false);
-    return false;
-  }
-  const remoteId = stored.remoteId ?? '';
-  const now = await connector.read(lane.session, remoteId);
-  if (now.state === 'sold') {
-    await finishGone(row, worker, stored.itemId, 'sold');
-    return false;
-  }
-  if (now.state === 'live' && now.offersOpen > 0) {
-    const offers = `${now.offersOpen} open ${now.offersOpen === 1 ? 'offer' : 'offers'}`;
-    throw new NettingError('market-blocked', `${account.compiled.rules.name}: ${offers} there, so it is not ended`, {
-      mend: 'Settle the offers on the marketplace, then try again',
-    });
-  }
-  if (now.state === 'live') {
-    const { key } = await freeze(row, {
-      kind: 'end',
-      content: {},
-      fields: [],
-      photoIds: [],
-      firstSentAt: new Date().toISOString(),
-    });
-    await connector.end(lane.session, remoteId, key);
-  }
-  await storeEnded(row, 'renewed');
-  return true;
 }
 
 /** Does what the plan says for one job's listing and stores what came of it. */
@@ -263,7 +65,7 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
       );
     }
     case 'create': {
-      const pause = open ? null : await pauseForNew(account);
+      const pause = open ? null : await takePlace(account, row.id);
       if (pause) return postpone(row, worker, pause.ms, { code: 'market-busy', message: pause.why }, false);
       const sent = await create(lane, connector, row, stored, computed.content, open);
       return finishSent(row, worker, item.id, { ...sent, outcome: row.kind === 'renew' ? 'renewed' : 'created' });
@@ -324,6 +126,7 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
 export async function runJob(lane: Lane, row: JobRow): Promise<void> {
   try {
     await carryOut(lane, row);
+    givePlace(lane.account.id, row.id);
   } catch (caught) {
     const error =
       caught instanceof ZodError
@@ -333,6 +136,8 @@ export async function runJob(lane: Lane, row: JobRow): Promise<void> {
           )
         : caught;
     if (!(error instanceof NettingError)) throw error;
+    // Silence leaves open whether it was made; every other answer says that it was not.
+    if (error.code !== 'market-unreachable') givePlace(lane.account.id, row.id);
     if (error.code === 'market-locked') {
       const pause = error.facts.retryAfterMs ?? 300_000;
       await database()

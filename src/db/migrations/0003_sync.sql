@@ -25,6 +25,12 @@ CREATE TABLE `schedule` (
 	CONSTRAINT `schedule_id` PRIMARY KEY(`id`)
 );
 --> statement-breakpoint
+CREATE TABLE `worker_presence` (
+	`name` varchar(60) NOT NULL,
+	`seen_at` datetime(3) NOT NULL,
+	CONSTRAINT `worker_presence_name` PRIMARY KEY(`name`)
+);
+--> statement-breakpoint
 ALTER TABLE `movement` ADD `note` varchar(200);--> statement-breakpoint
 ALTER TABLE `run` ADD `stopped_at` datetime(3);--> statement-breakpoint
 ALTER TABLE `market_account` ADD `own_pace` json;--> statement-breakpoint

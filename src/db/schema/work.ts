@@ -78,6 +78,12 @@ export const schedule = mysqlTable(
   (table) => [index('schedule_due').on(table.state, table.dueAt)],
 );
 
+/** Workers that are there: each says so every few seconds, and they share the accounts among them. */
+export const workerPresence = mysqlTable('worker_presence', {
+  name: varchar('name', { length: 60 }).primaryKey(),
+  seenAt: moment('seen_at').notNull(),
+});
+
 /** Events heard from marketplaces, kept before they are answered; worked off by the worker. */
 export const inbox = mysqlTable(
   'inbox',
