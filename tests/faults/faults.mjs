@@ -103,7 +103,7 @@ export async function runFaults({ processes, settings, seed, say }) {
     await pause(random() * 500);
   }
   await reprice(parts[0], -700);
-  for (let round = 0; round < 6; round++) {
+  for (let round = 0; round < 14; round++) {
     await pause(random() * 2_500);
     await reprice(parts[0].slice(0, 1 + Math.floor(random() * parts[0].length)), -100 - Math.floor(random() * 300));
   }
