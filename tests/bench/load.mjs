@@ -71,7 +71,7 @@ export async function runLoad({ processes, settings, say, startWorker }) {
   };
 
   // The pieces whose sale is timed: live on ten accounts before anything else waits.
-  const ten = accounts.filter((one) => !['Wallfolk', 'Pippet finds'].includes(one.name));
+  const ten = accounts.filter((one) => one.name !== 'Wallfolk');
   const plan = (
     await call('POST', '/publish/plan', {
       selection: { kind: 'items', ids: probes.map((one) => one.id) },

@@ -9,11 +9,20 @@ import { createItem } from '../../src/services/create-item';
 const count = Number(process.argv[2]);
 const actor = await ownerActor();
 await connectAccounts(actor);
-const demo = catalogue().filter((one) => one.fields.category === 'cameras/slr' && one.fields.condition !== 'parts');
-const model = demo[0];
-if (!model) throw new Error('the demo has no camera');
-const bytes = await photograph(model.thing, 'front');
+const demo = catalogue();
+/** A strap is in the catalogues, so it fits where a single camera does not. */
+const strap = demo.find((one) => one.fields.sku.startsWith('S-'));
+const camera = demo.find((one) => one.fields.category === 'cameras/slr' && one.fields.condition !== 'parts');
+if (!strap || !camera) throw new Error('the demo has neither strap nor camera');
+const pictures = new Map([
+  [strap, await photograph(strap.thing, 'front')],
+  [camera, await photograph(camera.thing, 'front')],
+]);
+const probes = 20;
 for (let index = 0; index < count; index++) {
+  const model = index < probes ? strap : camera;
+  const bytes = pictures.get(model);
+  if (!bytes) continue;
   const { id } = await createItem(actor, {
     fields: { ...model.fields, sku: `L${String(index).padStart(5, '0')}`, price: 10_000 + index },
     quantity: 1,
