@@ -21,7 +21,7 @@ test('the sign-in page', async ({ page }) => {
 });
 
 test('every page behind the sign-in, by day and by night', async ({ page }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(900_000);
   // Rows are alike: a low window shows as many of them as are needed.
   await page.setViewportSize({ width: 1280, height: 420 });
   await signIn(page);
@@ -51,10 +51,16 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     ['/templates?template=1', 'Templates'],
     ['/postage', 'Postage and rates'],
     ['/settings', 'Settings'],
+    ['/differences', 'Differences'],
+    ['/renewals?account=9', 'Renewal'],
+    ['/links?account=12', 'Links'],
+    ['/copies', 'Copy a shop'],
   ];
   // The night changes colours and nothing else: there the colours alone are looked at, on pages that hold all of them.
   const byNight = pages.filter(([path]) =>
-    /^\/($|items\/\d+$|workbench\?|publish|outbox|attention|marketplaces\/|templates\?)/.test(path),
+    /^\/($|items\/\d+$|workbench\?|publish|outbox|attention|renewals|differences|marketplaces\/|templates\?)/.test(
+      path,
+    ),
   );
   for (const [colorScheme, some, rules] of [
     ['light', pages, undefined],

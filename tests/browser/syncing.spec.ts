@@ -3,6 +3,7 @@ import { publishItems, readyItem, sheet, stateOn } from '../support/items';
 import { accountOf, call, control, marketListings, until } from '../support/stack';
 import { signedIn } from './steps';
 
+test.describe.configure({ timeout: 600_000 });
 test.beforeEach(({ page }) => signedIn(page));
 
 const liveOn = (id: number, account: number) =>
@@ -62,12 +63,12 @@ test('changed on both sides: shown side by side, and resolved by hand', async ({
 test('an account that is locked is named at the foot of the page, waits, and goes on by itself', async ({ page }) => {
   const item = await readyItem();
   const oakhand = await accountOf('Oakhand');
-  await control('oakhand', 'lock', { seller: 'grainhouse', minutes: 0.2 });
+  await control('oakhand', 'lock', { seller: 'grainhouse', minutes: 0.7 });
   await page.goto(`/publish?ids=${item.id}&accounts=${oakhand}`);
   await page.getByRole('button', { name: 'Send 1 listing' }).click();
   const dock = page.getByRole('region', { name: 'Outbox', exact: true });
   await expect(dock.getByText('Oakhand is locked for a while')).toBeVisible();
-  await expect(page.getByText('1 of 1 done')).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText('1 of 1 done')).toBeVisible({ timeout: 200_000 });
   await expect(dock.getByText('Oakhand is locked for a while')).toHaveCount(0);
   expect(await marketListings('oakhand', item.sku)).toHaveLength(1);
 });
