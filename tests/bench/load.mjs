@@ -187,8 +187,9 @@ export async function runLoad({ processes, settings, say, startWorker }) {
   await drained(call, 900_000);
 
   // Two, then four workers on the same database.
+  let there = 1;
   for (const workers of [2, 4]) {
-    for (let more = 2; more <= workers; more++) startWorker(`worker-${more}`);
+    while (there < workers) startWorker(`worker-${++there}`);
     await pause(7_000);
     const start = Date.now();
     await call('POST', '/edits', {
