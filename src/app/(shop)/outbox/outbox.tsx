@@ -2,10 +2,11 @@
 
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
-import type { AccountView } from '@/services/accounts';
 import type { LaneProgress, OutboxJob, RunProgress } from '@/services/outbox';
 import type { Undone } from '@/services/undo-run';
+import { AccountSelect } from '@/ui/accounts';
 import { api } from '@/ui/api';
+import { ChoiceButtons } from '@/ui/choice-buttons';
 import { useNotice } from '@/ui/providers';
 import { Empty, Failed, Loading, PageHead } from '@/ui/states';
 import { JobLine } from './job-line';
@@ -24,7 +25,6 @@ export function Outbox() {
   const search = new URLSearchParams(
     Object.entries(query).flatMap(([name, value]) => (value === null ? [] : [[name, String(value)]])),
   ).toString();
-  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
   const lanes = useQuery({ queryKey: ['progress'], queryFn: () => api<{ lanes: LaneProgress[] }>('/progress') });
   const runs = useQuery({
     queryKey: ['runs'],
@@ -68,33 +68,15 @@ export function Outbox() {
   return (
     <>
       <PageHead title="Outbox">
-        <fieldset className="flex gap-1">
-          <legend className="sr-only">State of the jobs</legend>
-          {[null, ...jobStates].map((state) => (
-            <button
-              key={state ?? 'all'}
-              type="button"
-              aria-pressed={query.state === state}
-              className={`btn btn-sm ${query.state === state ? 'bg-base-300' : 'btn-ghost'}`}
-              onClick={() => void setQuery({ state })}
-            >
-              {state ? stateWords[state] : 'All'}
-            </button>
-          ))}
-        </fieldset>
-        <select
-          aria-label="Account"
-          className="select select-sm w-44"
-          value={query.account ?? ''}
-          onChange={(event) => void setQuery({ account: Number(event.target.value) || null })}
-        >
-          <option value="">Every account</option>
-          {accounts.data?.accounts.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
+        <ChoiceButtons
+          legend="State of the jobs"
+          all="All"
+          options={jobStates}
+          words={stateWords}
+          value={query.state}
+          choose={(state) => void setQuery({ state })}
+        />
+        <AccountSelect value={query.account} choose={(account) => void setQuery({ account })} />
         {query.run ? (
           <button type="button" className="btn btn-sm" onClick={() => void setQuery({ run: null })}>
             Only run {query.run} ×

@@ -1,12 +1,13 @@
 'use client';
 
-import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
-import type { AccountView } from '@/services/accounts';
 import type { SaleView } from '@/services/find-sales';
+import { AccountSelect } from '@/ui/accounts';
 import { api, photoUrl } from '@/ui/api';
+import { ChoiceButtons } from '@/ui/choice-buttons';
 import { Price, When } from '@/ui/format';
 import { Knot } from '@/ui/knot';
 import { useNotice } from '@/ui/providers';
@@ -26,7 +27,6 @@ export function Sales() {
   ).toString();
   const client = useQueryClient();
   const notice = useNotice();
-  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
   const cancel = async (sale: SaleView) => {
     try {
       const done = await api<{ quantity: number | null; again: number }>(`/sales/${sale.id}/cancel`, {
@@ -53,33 +53,15 @@ export function Sales() {
   return (
     <>
       <PageHead title="Sales">
-        <fieldset className="flex gap-1">
-          <legend className="sr-only">State of the orders</legend>
-          {[null, ...saleStates].map((state) => (
-            <button
-              key={state ?? 'all'}
-              type="button"
-              aria-pressed={query.state === state}
-              className={`btn btn-sm ${query.state === state ? 'bg-base-300' : 'btn-ghost'}`}
-              onClick={() => void setQuery({ state })}
-            >
-              {state ? saleWords[state] : 'All'}
-            </button>
-          ))}
-        </fieldset>
-        <select
-          aria-label="Account"
-          className="select select-sm w-44"
-          value={query.account ?? ''}
-          onChange={(event) => void setQuery({ account: Number(event.target.value) || null })}
-        >
-          <option value="">Everywhere</option>
-          {accounts.data?.accounts.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
+        <ChoiceButtons
+          legend="State of the orders"
+          all="All"
+          options={saleStates}
+          words={saleWords}
+          value={query.state}
+          choose={(state) => void setQuery({ state })}
+        />
+        <AccountSelect value={query.account} choose={(account) => void setQuery({ account })} all="Everywhere" />
         <a className="btn btn-sm ml-auto" href={`/api/v1/sales.csv?${search}`}>
           Export as CSV
         </a>

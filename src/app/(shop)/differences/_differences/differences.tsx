@@ -1,9 +1,10 @@
 'use client';
 
-import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { parseAsInteger, useQueryStates } from 'nuqs';
 import type { AccountView } from '@/services/accounts';
 import type { DriftView } from '@/services/find-drift';
+import { AccountSelect, useAccounts } from '@/ui/accounts';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { Empty, Failed, Loading, PageHead } from '@/ui/states';
@@ -18,7 +19,7 @@ export function Differences() {
   const [query, setQuery] = useQueryStates({ account: parseAsInteger }, { history: 'replace' });
   const client = useQueryClient();
   const notice = useNotice();
-  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
+  const { accountOf } = useAccounts();
   const pages = useInfiniteQuery({
     queryKey: ['drift', query.account],
     queryFn: ({ pageParam }) =>
@@ -30,7 +31,6 @@ export function Differences() {
     refetchInterval: (q) => ((q.state.data?.pages.length ?? 0) <= 1 ? 10_000 : false),
   });
   const listings = pages.data?.pages.flatMap((page) => page.listings) ?? [];
-  const accountOf = (id: number) => accounts.data?.accounts.find((one) => one.id === id);
   const settle: Settle = async (body, said) => {
     try {
       const { settled } = await api<{ settled: number }>('/drift/settle', { method: 'POST', body });
@@ -59,19 +59,7 @@ export function Differences() {
   return (
     <>
       <PageHead title="Differences">
-        <select
-          aria-label="Account"
-          className="select select-sm w-44"
-          value={query.account ?? ''}
-          onChange={(event) => void setQuery({ account: Number(event.target.value) || null })}
-        >
-          <option value="">Every account</option>
-          {accounts.data?.accounts.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
+        <AccountSelect value={query.account} choose={(account) => void setQuery({ account })} />
         {chosen ? (
           <button type="button" className="btn btn-sm" onClick={() => void compare(chosen)}>
             Compare all of {chosen.name} now

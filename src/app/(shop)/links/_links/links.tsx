@@ -1,12 +1,12 @@
 'use client';
 
-import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { parseAsInteger, parseAsString, useQueryStates } from 'nuqs';
 import { useState } from 'react';
 import { type KnotState, knotLabels } from '@/core/sync/state';
-import type { AccountView } from '@/services/accounts';
 import type { LinkView } from '@/services/links';
+import { AccountSelect, useAccounts } from '@/ui/accounts';
 import { api } from '@/ui/api';
 import { Knot } from '@/ui/knot';
 import { useNotice } from '@/ui/providers';
@@ -22,7 +22,7 @@ export function Links() {
   const client = useQueryClient();
   const notice = useNotice();
   const [chosen, setChosen] = useState<number[]>([]);
-  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
+  const { accountOf } = useAccounts();
   const search = new URLSearchParams({
     ...(query.account ? { account: String(query.account) } : {}),
     ...(query.q ? { q: query.q } : {}),
@@ -35,8 +35,8 @@ export function Links() {
     getNextPageParam: (page) => page.next ?? undefined,
   });
   const links = pages.data?.pages.flatMap((page) => page.links) ?? [];
-  const account = accounts.data?.accounts.find((one) => one.id === query.account);
-  const nameOf = (id: number) => accounts.data?.accounts.find((one) => one.id === id)?.name ?? '';
+  const account = accountOf(query.account);
+  const nameOf = (id: number) => accountOf(id)?.name ?? '';
   const cut = async () => {
     try {
       const done = await api<{ cut: number }>('/links/cut', { method: 'POST', body: { listings: chosen } });
@@ -50,22 +50,13 @@ export function Links() {
   return (
     <>
       <PageHead title="Links">
-        <select
-          aria-label="Account"
-          className="select select-sm w-44"
-          value={query.account ?? ''}
-          onChange={(event) => {
+        <AccountSelect
+          value={query.account}
+          choose={(account) => {
             setChosen([]);
-            void setQuery({ account: Number(event.target.value) || null });
+            void setQuery({ account });
           }}
-        >
-          <option value="">Every account</option>
-          {accounts.data?.accounts.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
+        />
         <input
           type="search"
           aria-label="Stock number, title or their number"

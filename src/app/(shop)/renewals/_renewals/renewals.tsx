@@ -5,9 +5,10 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
-import type { AccountView } from '@/services/accounts';
 import type { RenewalPlan, RenewalView } from '@/services/renewals';
+import { AccountSelect, useAccounts } from '@/ui/accounts';
 import { api, photoUrl } from '@/ui/api';
+import { ChoiceButtons } from '@/ui/choice-buttons';
 import { duration, Price } from '@/ui/format';
 import { useNotice } from '@/ui/providers';
 import { Empty, Failed, Loading, PageHead } from '@/ui/states';
@@ -30,7 +31,7 @@ export function RenewalsPage() {
   const client = useQueryClient();
   const notice = useNotice();
   const [chosen, setChosen] = useState<number[]>([]);
-  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
+  const { accountOf } = useAccounts();
   const search = `order=${query.order}&minDays=${query.minDays}${query.account ? `&account=${query.account}` : ''}`;
   const found = useQuery({
     queryKey: ['renewals', search],
@@ -43,8 +44,8 @@ export function RenewalsPage() {
     queryFn: () => api<RenewalPlan>('/renewals/plan', { method: 'POST', body: { listings: chosen } }),
   });
   const listings = found.data?.listings ?? [];
-  const nameOf = (id: number) => accounts.data?.accounts.find((one) => one.id === id)?.name ?? '';
-  const account = accounts.data?.accounts.find((one) => one.id === query.account);
+  const nameOf = (id: number) => accountOf(id)?.name ?? '';
+  const account = accountOf(query.account);
   const go = async () => {
     try {
       const { runId } = await api<{ runId: number }>('/renewals', { method: 'POST', body: { listings: chosen } });
@@ -59,36 +60,20 @@ export function RenewalsPage() {
   return (
     <>
       <PageHead title="Renewal">
-        <fieldset className="flex gap-1">
-          <legend className="sr-only">Order</legend>
-          {orders.map((order) => (
-            <button
-              key={order}
-              type="button"
-              aria-pressed={query.order === order}
-              className={`btn btn-sm ${query.order === order ? 'bg-base-300' : 'btn-ghost'}`}
-              onClick={() => void setQuery({ order })}
-            >
-              {orderWords[order]}
-            </button>
-          ))}
-        </fieldset>
-        <select
-          aria-label="Account"
-          className="select select-sm w-44"
-          value={query.account ?? ''}
-          onChange={(event) => {
+        <ChoiceButtons
+          legend="Order"
+          options={orders}
+          words={orderWords}
+          value={query.order}
+          choose={(order) => void setQuery({ order })}
+        />
+        <AccountSelect
+          value={query.account}
+          choose={(account) => {
             setChosen([]);
-            void setQuery({ account: Number(event.target.value) || null });
+            void setQuery({ account });
           }}
-        >
-          <option value="">Every account</option>
-          {accounts.data?.accounts.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
+        />
         <label className="flex items-center gap-2">
           At least
           <input
