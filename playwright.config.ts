@@ -15,6 +15,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${process.env.NETTING_PORT}`,
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
+    actionTimeout: 60_000,
+    navigationTimeout: 60_000,
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--disable-background-networking'],

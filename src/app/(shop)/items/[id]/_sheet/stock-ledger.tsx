@@ -1,7 +1,7 @@
 'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Item } from '@/core/item/item';
 import { handReasons, movementWords, resultingStock } from '@/core/item/movements';
 import { amountToText, parseAmount } from '@/core/measure/money';
@@ -102,6 +102,8 @@ function Move({ item, there, done }: { item: Item; there: number; done: () => vo
   const [note, setNote] = useState('');
   const [problem, setProblem] = useState('');
   const notice = useNotice();
+  const first = useRef<HTMLInputElement>(null);
+  useEffect(() => first.current?.focus(), []);
   const units = whole(text);
   const act = async (how: 'add' | 'set') => {
     try {
@@ -129,7 +131,7 @@ function Move({ item, there, done }: { item: Item; there: number; done: () => vo
             <input
               className="input input-sm figures w-20"
               value={text}
-              data-first
+              ref={first}
               onChange={(event) => setText(event.target.value)}
             />
           </label>
