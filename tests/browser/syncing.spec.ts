@@ -114,7 +114,8 @@ test('stock moves in the ledger: adding and setting say what results; sold by ha
   await publishItems([item.id], [oakhand]);
   await liveOn(item.id, oakhand);
   await page.goto(`/items/${item.id}`);
-  await page.getByRole('button', { name: 'Ledger' }).click();
+  await expect(page.getByRole('textbox', { name: 'Title' })).toBeVisible();
+  await page.keyboard.press('Alt+l');
   const ledger = page.getByRole('dialog', { name: `Stock of ${item.sku}` });
   const units = ledger.getByRole('textbox', { name: 'Units' });
   await expect(units).toBeFocused();

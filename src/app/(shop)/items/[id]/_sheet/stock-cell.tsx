@@ -1,7 +1,8 @@
 'use client';
 
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Item } from '@/core/item/item';
+import { usePageActions } from '@/ui/actions';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { StockLedger } from './stock-ledger';
@@ -11,6 +12,13 @@ export function StockCell({ item, moved }: { item: Item; moved: () => void }) {
   const [text, setText] = useState('');
   const [problem, setProblem] = useState('');
   const [ledger, setLedger] = useState(false);
+  // By keyboard it has a key of its own, so that Tab goes straight on to the next field.
+  usePageActions(
+    useMemo(
+      () => [{ label: 'Stock ledger', hint: 'Movements, sold by hand', keys: 'Alt L', run: () => setLedger(true) }],
+      [],
+    ),
+  );
   const notice = useNotice();
   const units = /^-?\d{1,6}$/.test(text.trim()) ? Number(text) : null;
   const act = async (how: 'add' | 'set') => {
@@ -55,7 +63,12 @@ export function StockCell({ item, moved }: { item: Item; moved: () => void }) {
         >
           Set{units === null ? '' : ` → ${units}`}
         </button>
-        <button type="button" className="btn btn-ghost btn-sm px-1.5 font-normal" onClick={() => setLedger(true)}>
+        <button
+          type="button"
+          tabIndex={-1}
+          className="btn btn-ghost btn-sm px-1.5 font-normal"
+          onClick={() => setLedger(true)}
+        >
           Ledger
         </button>
       </div>
