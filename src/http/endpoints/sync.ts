@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { cancelSale } from '../../services/cancel-sale';
 import { compareAccount } from '../../services/compare-account';
-import { copyListings, copyListingsSchema, planCopy } from '../../services/copy-listings';
+import { copyShop, copyShopSchema, planCopy } from '../../services/copy-shop';
 import { findDrift, findDriftSchema, findGone, settleGone, settleGoneSchema } from '../../services/find-drift';
 import { findMovements } from '../../services/find-movements';
 import {
@@ -58,7 +58,7 @@ export const syncEndpoints = [
     path: '/copies/plan',
     tag: 'Publishing',
     summary: 'What copying a shop would bring, and what is there already',
-    body: copyListingsSchema,
+    body: copyShopSchema,
     run: async ({ body }) => {
       const { ids: _ids, ...plan } = await planCopy(body);
       return plan;
@@ -69,8 +69,8 @@ export const syncEndpoints = [
     path: '/copies',
     tag: 'Publishing',
     summary: 'Copy chosen listings or a whole shop to another marketplace',
-    body: copyListingsSchema,
-    run: ({ actor, body }) => copyListings(actor, body),
+    body: copyShopSchema,
+    run: ({ actor, body }) => copyShop(actor, body),
   }),
   endpoint({
     method: 'POST',

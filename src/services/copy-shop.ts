@@ -11,7 +11,7 @@ import { publish } from './publish';
 import { refreshListings } from './refresh-listings';
 import { selectionSchema, selectionWhere } from './selection';
 
-export const copyListingsSchema = z
+export const copyShopSchema = z
   .object({
     /** The shop to copy from, and the one to copy to. */
     from: z.number().int(),
@@ -27,7 +27,7 @@ export const copyListingsSchema = z
 export type CopyPlan = { live: number; there: number; leftOut: number; copied: number; ids: number[] };
 
 /** What would be copied: live on the first shop, not yet on the second, and not left out there. */
-export async function planCopy(input: z.infer<typeof copyListingsSchema>): Promise<CopyPlan> {
+export async function planCopy(input: z.infer<typeof copyShopSchema>): Promise<CopyPlan> {
   if (input.from === input.to) throw new NettingError('invalid', 'Choose two different accounts', { field: 'to' });
   const where = input.selection ? sql`and ${selectionWhere(input.selection)}` : sql`and i.archived = 0`;
   const rows = rowsOf<{ id: number; remote: string | null; wanted: string | null; busy: number | null }>(
@@ -44,9 +44,9 @@ export async function planCopy(input: z.infer<typeof copyListingsSchema>): Promi
 }
 
 /** Copies chosen listings, or a whole shop, to another marketplace; what is there already is skipped, stock numbers stay. */
-export async function copyListings(
+export async function copyShop(
   actor: Actor,
-  input: z.infer<typeof copyListingsSchema>,
+  input: z.infer<typeof copyShopSchema>,
 ): Promise<{ runId: number; queued: number; notReady: number; copied: number }> {
   const { ids } = await planCopy(input);
   if (ids.length === 0) throw new NettingError('invalid', 'Everything is there already');
