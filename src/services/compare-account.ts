@@ -18,6 +18,7 @@ export async function compareAccount(accountId: number): Promise<Comparison> {
   const { session, connector, account: loaded } = await openAccount(accountId);
   const result: Comparison = { read: 0, differing: 0, gone: 0, strangers: 0 };
   for (let after: string | null = null; ; ) {
+    const readAt = new Date();
     const page: { listings: RemoteListing[]; next: string | null } = await connector.listPage(session, after);
     result.read += page.listings.length;
     const ids = page.listings.map((one) => one.remoteId);
@@ -40,7 +41,7 @@ export async function compareAccount(accountId: number): Promise<Comparison> {
         continue;
       }
       result.differing++;
-      await noteSeen(loaded, row.id, shown);
+      await noteSeen(loaded, row.id, shown, readAt);
     }
     if (same.length) await db.update(listing).set({ seenAt: new Date() }).where(inArray(listing.id, same));
     if (!page.next) break;

@@ -18,9 +18,16 @@ export function learnHealth(row: {
     known.set(row.id, { failures: row.silences, unwellSince: row.unwellSince, probeAt: row.probeAt });
 }
 
+async function isUnwell(accountId: number): Promise<boolean> {
+  const [row] = await database().select({ since: account.unwellSince }).from(account).where(eq(account.id, accountId));
+  return row?.since != null;
+}
+
 /** Counts one request that was answered, or met silence; only what changes the account's state is written down. */
 export async function noteAnswer(accountId: number, answered: boolean): Promise<void> {
-  const before = known.get(accountId) ?? healthy;
+  let before = known.get(accountId) ?? healthy;
+  // Another process may have found them well since.
+  if (!answered && before.unwellSince && !(await isUnwell(accountId))) before = healthy;
   if (answered && before.failures === 0) return;
   const now = answered ? afterAnswer(before) : afterSilence(before, new Date());
   known.set(accountId, now);

@@ -21,12 +21,18 @@ export const hasDrifted = (base: ListingRow['base'], seen: RemoteListing['conten
 /**
  * Keeps what a marketplace shows of a listing now, beside what we sent: noticed, not overwritten. What the account's
  * rules decide by themselves is done at once.
+ * @param readAt when it was asked for: what was sent since then is newer than what they showed
  */
-export async function noteSeen(account: LoadedAccount, listingId: number, shown: RemoteListing): Promise<void> {
+export async function noteSeen(
+  account: LoadedAccount,
+  listingId: number,
+  shown: RemoteListing,
+  readAt: Date,
+): Promise<void> {
   await transaction(async (tx) => {
     const [row] = await tx.select().from(listing).where(eq(listing.id, listingId)).for('update');
     // A number that is not the listing's any more tells nothing of it.
-    if (!row || row.remoteId !== shown.remoteId) return;
+    if (!row || row.remoteId !== shown.remoteId || (row.sentAt && row.sentAt > readAt)) return;
     const drifted = shown.state === 'live' && hasDrifted(row.base, shown.content);
     await tx
       .update(listing)

@@ -81,6 +81,8 @@ async function keepAsDrafts(tx: Tx, actor: Actor, input: Publish): Promise<Publi
   await planPortions(tx, input, async (knots, some, rows, accounts) => {
     const fresh = knots.filter((knot) => knot.action === 'create' || knot.action === 'not-ready');
     if (fresh.length === 0) return;
+    const known = fresh.flatMap((knot) => rows.get(`${knot.itemId}/${knot.accountId}`)?.id ?? []);
+    if (known.length) await keepNumbers(tx, sql`l.id in ${known}`, 'made-again');
     await tx
       .insert(listing)
       .values(fresh.map(({ itemId, accountId }) => ({ itemId, accountId, differences: {}, wanted: 'draft' as const })))

@@ -82,7 +82,8 @@ async function takeDue(): Promise<ScheduleRow | null> {
     const actor = { id: row.byId, name: row.byName };
     try {
       // In one transaction with the row's own end: done once, or not at all.
-      const { runId } = await publish(actor, publishSchema.parse(row.input), tx);
+      // One that cannot be done leaves nothing behind but its reason.
+      const { runId } = await tx.transaction((inner) => publish(actor, publishSchema.parse(row.input), inner));
       await tx.update(schedule).set({ state: 'done', runId }).where(eq(schedule.id, row.id));
     } catch (error) {
       if (!(error instanceof NettingError) && !(error instanceof z.ZodError)) throw error;

@@ -23,7 +23,9 @@ export async function look(accountId: number, remoteId: string): Promise<void> {
     .select({ id: listing.id })
     .from(listing)
     .where(and(eq(listing.accountId, accountId), eq(listing.remoteId, remoteId)));
-  if (row) await noteSeen(loaded, row.id, await connector.read(session, remoteId));
+  if (!row) return;
+  const readAt = new Date();
+  await noteSeen(loaded, row.id, await connector.read(session, remoteId), readAt);
 }
 
 async function handle(row: InboxRow): Promise<void> {

@@ -10,6 +10,7 @@ import { sessionFor } from '../services/market-session';
 import { claimJobs, type JobRow } from './claim';
 import { workInbox } from './inbox';
 import { bePresent, giveLane, reclaimJobs, takeLane } from './lanes';
+import { forgetPlaces } from './new-listings';
 import { pollOrders } from './poll';
 import { runJob } from './send';
 
@@ -109,6 +110,7 @@ export class Lanes {
       return null;
     }
     lane.lastHeartbeat = Date.now();
+    if (!known) forgetPlaces(row.id);
     this.#lanes.set(row.id, lane);
     const back = await reclaimJobs(row.id, this.#worker, [...lane.running.keys()]);
     if (back) this.#log.info({ account: row.name, back }, 'jobs taken over');

@@ -79,6 +79,9 @@ export function takePlace(account: LoadedAccount, jobId: number): Promise<Pause 
   });
 }
 
+/** Another worker may have gone on with them since: what is known is read again. */
+export const forgetPlaces = (accountId: number): boolean => making.delete(accountId);
+
 /** It was made (and is counted as such now), or it is certain that it was not. */
 export function givePlace(accountId: number, jobId: number): void {
   making.get(accountId)?.delete(jobId);

@@ -2,6 +2,7 @@ import { and, eq, lt } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { database } from '../db/client';
 import { account, listing } from '../db/schema';
+import { connectorOf } from '../markets';
 import type { AccountRow } from '../services/account-context';
 import { openAccount } from '../services/accounts';
 import { compareAccount } from '../services/compare-account';
@@ -50,9 +51,10 @@ export async function pollOrders(row: AccountRow, log: Logger): Promise<void> {
   const db = database();
   under.add(row.id);
   try {
-    const { session, connector } = await openAccount(row.id, true);
-    const pause = connector.hasWebhooks ? everyMs : withoutEventsMs;
+    const { hasWebhooks } = connectorOf(row.market);
+    const pause = hasWebhooks ? everyMs : withoutEventsMs;
     if (row.polledAt && Date.now() - row.polledAt.getTime() < pause) return;
+    const { session, connector } = await openAccount(row.id, true);
     await db.update(account).set({ polledAt: new Date() }).where(eq(account.id, row.id));
     const since = new Date((row.ordersSince?.getTime() ?? row.createdAt.getTime()) - overlapMs);
     const { orders, serverTime } = await connector.ordersSince(session, since);
@@ -68,7 +70,7 @@ export async function pollOrders(row: AccountRow, log: Logger): Promise<void> {
       .update(account)
       .set({ ordersSince: until ?? serverTime })
       .where(eq(account.id, row.id));
-    if (compareIsDue(row, connector.hasWebhooks, new Date())) await compareAccount(row.id);
+    if (compareIsDue(row, hasWebhooks, new Date())) await compareAccount(row.id);
   } catch (error) {
     log.warn({ account: row.name, error: String(error) }, 'orders could not be asked for');
   } finally {
