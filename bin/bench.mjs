@@ -50,6 +50,7 @@ if (!only || only.some(isLoad))
       );
     };
     const startWorker = (name) => startScript(processes, name, 'src/worker/main.ts');
-    await runLoad({ processes, settings, say: tell, startWorker });
+    const onlySales = only !== null && only.filter(isLoad).every((id) => id === 'P7');
+    await runLoad({ processes, settings, say: tell, startWorker, onlySales });
   });
 process.exit(code);

@@ -97,6 +97,19 @@ test('sold twice at the same instant: the later order is marked, and cancelling 
   for (const market of ['hallowick', 'oakhand']) expect(await quantityThere(market, item.sku)).toBeUndefined();
 });
 
+test('where sales went is forgotten on demand; the sales stay', async () => {
+  const item = await liveWith(2, ['Oakhand']);
+  await control('oakhand', 'buy', { reference: item.sku });
+  const towns = async () =>
+    (await call<{ sales: { buyerTown: string }[] }>('GET', `/sales?item=${item.id}`)).body.sales.map(
+      (one) => one.buyerTown,
+    );
+  await until(towns, (seen) => seen.join() === 'Marrowby');
+  expect((await call('POST', '/sales/forget-buyers', { olderThanDays: 1 })).status).toBe(201);
+  expect(await towns()).toEqual(['Marrowby']);
+  expect((await call('POST', '/sales/forget-buyers', { olderThanDays: -1 })).status).toBe(422);
+});
+
 test('the sales are handed out as a table, and a cell that looks like a formula is text', async () => {
   const item = await readyItem({ title: '=cmd()|test' }, 2);
   await call('POST', `/items/${item.id}/sold`, { quantity: 1, unitPrice: 12_345 });

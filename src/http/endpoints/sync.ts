@@ -4,6 +4,7 @@ import { compareAccount } from '../../services/compare-account';
 import { copyShop, copyShopSchema, planCopy } from '../../services/copy-shop';
 import { findDrift, findDriftSchema, findGone, settleGone, settleGoneSchema } from '../../services/find-drift';
 import { findMovements } from '../../services/find-movements';
+import { forgetBuyers, forgetBuyersSchema } from '../../services/forget-buyers';
 import {
   accountPaceSchema,
   holdAccounts,
@@ -223,6 +224,14 @@ export const syncEndpoints = [
     tag: 'Items',
     summary: 'The stock ledger of an item, and what every account offers of it',
     run: ({ params }) => findMovements(id(params)),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/sales/forget-buyers',
+    tag: 'Sales',
+    summary: 'Take the buyers’ towns out of old sales',
+    body: forgetBuyersSchema,
+    run: ({ actor, body }) => forgetBuyers(actor, body),
   }),
   endpoint({
     method: 'POST',

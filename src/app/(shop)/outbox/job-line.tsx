@@ -45,6 +45,9 @@ export function JobLine({ job, retry, skip }: { job: OutboxJob; retry: () => voi
             <Link className="underline" href={`/items/${job.itemId}${job.field ? `#row-${job.field}` : ''}`}>
               {job.field ? 'To the field' : 'Open the item'}
             </Link>
+            <Link className="underline" href={`/outbox?item=${job.itemId}`}>
+              Everything of this item
+            </Link>
             {job.url ? (
               <a className="underline" href={job.url} target="_blank" rel="noreferrer">
                 Listing {job.remoteId}

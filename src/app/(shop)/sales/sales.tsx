@@ -12,6 +12,7 @@ import { Price, When } from '@/ui/format';
 import { Knot } from '@/ui/knot';
 import { useNotice } from '@/ui/providers';
 import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { ForgetBuyers } from './forget-buyers';
 
 const saleStates = ['paid', 'oversold', 'cancelled'] as const;
 const saleWords = { paid: 'Paid', oversold: 'Oversold', cancelled: 'Cancelled' };
@@ -62,7 +63,9 @@ export function Sales() {
           choose={(state) => void setQuery({ state })}
         />
         <AccountSelect value={query.account} choose={(account) => void setQuery({ account })} all="Everywhere" />
-        <a className="btn btn-sm ml-auto" href={`/api/v1/sales.csv?${search}`}>
+        <span className="ml-auto" />
+        <ForgetBuyers />
+        <a className="btn btn-sm" href={`/api/v1/sales.csv?${search}`}>
           Export as CSV
         </a>
       </PageHead>
