@@ -1,32 +1,56 @@
+import { withCheckDigit } from '../../demo/barcodes';
 import { catalogue } from '../../demo/catalogue';
 import { photograph } from '../../demo/photos';
 import { connectAccounts, ownerActor } from '../../demo/shop';
-import { closeDatabase } from '../../src/db/client';
+import { closeDatabase, database } from '../../src/db/client';
+import { loadAccounts } from '../../src/services/account-context';
 import { addPhoto } from '../../src/services/change-photos';
 import { createItem } from '../../src/services/create-item';
+import { findProducts } from '../../src/services/find-products';
+import { refreshRates } from '../../src/services/rates';
 
 /** A shop with many plain items of one piece, and some that fit as many marketplaces as the demo's own do. */
 const count = Number(process.argv[2]);
 const actor = await ownerActor();
 await connectAccounts(actor);
-const demo = catalogue();
-/** A strap is in the catalogues, so it fits where a single camera does not. */
-const strap = demo.find((one) => one.fields.sku.startsWith('S-'));
-const camera = demo.find((one) => one.fields.category === 'cameras/slr' && one.fields.condition !== 'parts');
-if (!strap || !camera) throw new Error('the demo has neither strap nor camera');
-const pictures = new Map([
-  [strap, await photograph(strap.thing, 'front')],
-  [camera, await photograph(camera.thing, 'front')],
-]);
+const camera = catalogue().find((one) => one.fields.category === 'cameras/slr' && one.fields.condition !== 'parts');
+if (!camera) throw new Error('the demo has no camera');
+const bytes = await photograph(camera.thing, 'front');
+/** A roll of film that every catalogue knows: it fits where a single camera does not. */
+const film = {
+  title: 'Saltmark Harbour 200 colour negative film 35 mm, ISO 200, fresh',
+  brand: 'Saltmark',
+  model: 'Harbour 200',
+  category: 'film/colour',
+  condition: 'new' as const,
+  description: '<p>Fresh, kept cool.</p>',
+  keywords: ['film', 'colour film', '35 mm film'],
+  attributes: {
+    'Film format': '35 mm',
+    'Film speed': 'ISO 200',
+    Exposures: '36',
+    Decade: '2020s',
+    'Expiry date': new Date(Date.now() + 500 * 86_400_000).toISOString().slice(0, 10),
+  },
+  barcode: withCheckDigit('204400000010'),
+  weightGrams: 100,
+  lengthMm: 120,
+  widthMm: 80,
+  heightMm: 40,
+};
 const probes = 20;
+await refreshRates();
+const first: number[] = [];
 for (let index = 0; index < count; index++) {
-  const model = index < probes ? strap : camera;
-  const bytes = pictures.get(model);
-  if (!bytes) continue;
+  const model = index < probes ? film : camera.fields;
   const { id } = await createItem(actor, {
-    fields: { ...model.fields, sku: `L${String(index).padStart(5, '0')}`, price: 10_000 + index },
+    fields: { ...model, sku: `L${String(index).padStart(5, '0')}`, price: index < probes ? 1_990 : 10_000 + index },
     quantity: 1,
   });
+  if (index < probes) first.push(id);
   await addPhoto(actor, id, { bytes, name: 'front.jpg' });
 }
+for (const { id, compiled } of await loadAccounts(database()))
+  if (['crateway', 'lotbarn'].includes(compiled.rules.market))
+    await findProducts(actor, { accountId: id, itemIds: first });
 await closeDatabase();
