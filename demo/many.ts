@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { Db } from '../src/db/client';
-import { rowsOf } from '../src/services/find-items';
+import { rowsOf } from '../src/db/rows';
 import { progressLine } from './progress';
 
 /**

@@ -1,8 +1,8 @@
 import { regenerate, type Variation } from '../src/core/item';
-import type { Actor } from '../src/services/actor';
-import { addPhoto } from '../src/services/change-photos';
-import { createItem } from '../src/services/create-item';
-import { saveOwnField } from '../src/services/own-fields';
+import type { Actor } from '../src/services/access/actor';
+import { addPhoto } from '../src/services/items/add-photo';
+import { createItem } from '../src/services/items/create-item';
+import { saveOwnField } from '../src/services/items/save-own-field';
 import { photograph } from './photos';
 
 /** Fields that Grainhouse has added for itself. */

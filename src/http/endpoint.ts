@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { Actor } from '../services/actor';
+import type { Actor } from '../services/access/actor';
 
 type Schema = z.ZodType;
 type Given<S> = S extends z.ZodType ? z.infer<S> : undefined;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { config } from '../config';
 import { NettingError } from '../core/errors';
-import { actorOf } from '../services/auth';
+import { actorOf } from '../services/access/identify-actor';
 import type { Endpoint } from './endpoint';
 import { endpoints } from './endpoints';
 import { problemOf } from './problem';

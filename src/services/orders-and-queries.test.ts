@@ -1,6 +1,6 @@
 import type { Variation } from '../core/item';
-import { queryFor } from './look-up-product';
-import { soldVariation } from './sell-variation';
+import { queryFor } from './accounts/look-up-product';
+import { soldVariation } from './stock/sold-variation';
 
 test.each([
   ['2044000000118', { gtin: '2044000000118' }],

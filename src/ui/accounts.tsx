@@ -1,7 +1,8 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+
+('use client');
 
 import { useQuery } from '@tanstack/react-query';
-import type { AccountView } from '@/services/accounts';
 import { api } from './api';
 
 /** The connected accounts, and a way to find one by its number. */

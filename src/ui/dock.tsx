@@ -1,8 +1,9 @@
-'use client';
+import type { LaneProgress } from '@/services/outbox/sending-progress';
+
+('use client');
 
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
-import type { LaneProgress } from '@/services/outbox';
 import { api } from './api';
 import { duration, When } from './format';
 import { useLive } from './live';

@@ -2,7 +2,7 @@
 
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import type { LiveNews } from '@/services/live';
+import type { LiveNews } from '@/services/outbox/live';
 
 /** Which lists hang on what. */
 const concerned: Record<string, string[]> = {

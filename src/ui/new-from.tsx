@@ -1,13 +1,14 @@
-'use client';
+import type { TemplateView } from '@/services/listings/find-templates';
+import type { FoundPage } from '@/services/records/find-items';
+
+('use client');
 
 import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useRouter } from 'next/navigation';
 import { useDeferredValue, useState } from 'react';
 import type { ItemPatch } from '@/core/item/item';
-import type { FoundPage } from '@/services/find-items';
-import type { LookedUp, LookUp } from '@/services/look-up-product';
-import type { TemplateView } from '@/services/templates';
+import type { LookedUp, LookUp } from '@/services/accounts/look-up-product';
 import { api, photoUrl } from './api';
 import { Dialog } from './dialog';
 import { useNotice } from './providers';

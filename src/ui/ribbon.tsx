@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { usePathname, useSearchParams } from 'next/navigation';
-import type { StageCounts } from '@/services/stage-counts';
+import type { StageCounts } from '@/services/records/count-stages';
 import { api } from './api';
 
 const stages: { id: keyof StageCounts; label: string; href: string }[] = [

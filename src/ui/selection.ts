@@ -1,5 +1,5 @@
-import type { ItemFilter } from '@/services/find-items';
-import type { Selection } from '@/services/selection';
+import type { ItemFilter } from '@/services/records/item-filter';
+import type { Selection } from '@/services/records/selection';
 
 const storageKey = 'netting.selection';
 

@@ -1,8 +1,7 @@
 import { inArray, sql } from 'drizzle-orm';
 import { transaction } from '../db/client';
+import { rowsOf } from '../db/rows';
 import { job } from '../db/schema';
-import { rowsOf } from '../services/find-items';
-
 export type JobRow = typeof job.$inferSelect;
 
 /** Takes due jobs of an account: ends and lower quantities by themselves, or the others by priority and then in the order they came. */

@@ -4,8 +4,8 @@ import type { Content } from '../core/listing';
 import { type Tx, transaction } from '../db/client';
 import { formerNumber, job, listing } from '../db/schema';
 import type { RemoteListing } from '../markets';
-import { hasDrifted, refusalOf } from '../services/note-seen';
-import { refreshListings } from '../services/refresh-listings';
+import { refreshListings } from '../services/records/refresh-listings';
+import { hasDrifted, refusalOf } from '../services/records/shown-columns';
 import type { JobRow } from './claim';
 
 const maxStory = 40;

@@ -4,10 +4,10 @@ import { z } from 'zod';
 import { NettingError } from '../core/errors';
 import { database } from '../db/client';
 import { account, inbox, listing } from '../db/schema';
-import { openAccount } from '../services/accounts';
-import { noteSeen } from '../services/note-seen';
-import { hearOrder } from '../services/record-sale';
-import { refreshRules } from '../services/refresh-rules';
+import { refreshRules } from '../services/accounts/refresh-rules';
+import { openAccount } from '../services/records/open-account';
+import { hearOrder } from '../services/stock/ingest-order';
+import { noteSeen } from '../services/sync/note-seen';
 
 type InboxRow = typeof inbox.$inferSelect;
 

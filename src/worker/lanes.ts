@@ -1,7 +1,7 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { database } from '../db/client';
+import { rowsOf } from '../db/rows';
 import { account, job, workerPresence } from '../db/schema';
-import { rowsOf } from '../services/find-items';
 
 const leaseSeconds = 8;
 

@@ -3,7 +3,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import pino from 'pino';
 import { closeDatabase, database } from '../db/client';
 import { account } from '../db/schema';
-import { runDue } from '../services/schedule';
+import { runDue } from '../services/outbox/run-due';
 import { Lanes } from './lane';
 import { releaseLanes } from './lanes';
 

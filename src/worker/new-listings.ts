@@ -1,9 +1,9 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { fullPace, paceOn, waitForNew } from '../core/sync';
 import { database } from '../db/client';
+import { rowsOf } from '../db/rows';
 import { job } from '../db/schema';
-import type { LoadedAccount } from '../services/account-context';
-import { rowsOf } from '../services/find-items';
+import type { LoadedAccount } from '../services/records/load-accounts';
 
 /**
  * Which jobs of an account are making a new listing at the moment, or have tried and do not know yet. They count

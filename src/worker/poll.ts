@@ -3,11 +3,11 @@ import type { Logger } from 'pino';
 import { database } from '../db/client';
 import { account, listing } from '../db/schema';
 import { connectorOf } from '../markets';
-import type { AccountRow } from '../services/account-context';
-import { openAccount } from '../services/accounts';
-import { compareAccount } from '../services/compare-account';
-import { hearOrder } from '../services/record-sale';
-import { refreshRules } from '../services/refresh-rules';
+import { refreshRules } from '../services/accounts/refresh-rules';
+import type { AccountRow } from '../services/records/load-accounts';
+import { openAccount } from '../services/records/open-account';
+import { hearOrder } from '../services/stock/ingest-order';
+import { compareAccount } from '../services/sync/compare-account';
 import { look } from './inbox';
 
 const everyMs = 60_000;

@@ -6,7 +6,7 @@ import { job, type listing, remotePhoto } from '../db/schema';
 import type { FrozenRequest } from '../db/schema/work';
 import type { Connector, Session } from '../markets';
 import { photoFor } from '../photos/shaped';
-import type { LoadedAccount } from '../services/account-context';
+import type { LoadedAccount } from '../services/records/load-accounts';
 import type { JobRow } from './claim';
 import { told } from './finish';
 

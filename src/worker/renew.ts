@@ -1,7 +1,7 @@
 import { NettingError } from '../core/errors';
 import { planListing } from '../core/sync';
 import type { Connector } from '../markets';
-import type { computeRow } from '../services/refresh-listings';
+import type { computeRow } from '../services/records/compute-row';
 import type { JobRow } from './claim';
 import { finishFailed, finishGone, postpone, storeEnded } from './finish';
 import { takePlace } from './new-listings';

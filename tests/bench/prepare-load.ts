@@ -3,11 +3,11 @@ import { catalogue } from '../../demo/catalogue';
 import { photograph } from '../../demo/photos';
 import { connectAccounts, ownerActor } from '../../demo/shop';
 import { closeDatabase, database } from '../../src/db/client';
-import { loadAccounts } from '../../src/services/account-context';
-import { addPhoto } from '../../src/services/change-photos';
-import { createItem } from '../../src/services/create-item';
-import { findProducts } from '../../src/services/find-products';
-import { refreshRates } from '../../src/services/rates';
+import { findProducts } from '../../src/services/accounts/find-products';
+import { refreshRates } from '../../src/services/accounts/refresh-rates';
+import { addPhoto } from '../../src/services/items/add-photo';
+import { createItem } from '../../src/services/items/create-item';
+import { loadAccounts } from '../../src/services/records/load-accounts';
 
 /** A shop with many plain items of one piece, and some that fit as many marketplaces as the demo's own do. */
 const count = Number(process.argv[2]);

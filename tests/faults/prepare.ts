@@ -2,8 +2,8 @@ import { catalogue } from '../../demo/catalogue';
 import { photograph } from '../../demo/photos';
 import { connectAccounts, ownerActor } from '../../demo/shop';
 import { closeDatabase } from '../../src/db/client';
-import { addPhoto } from '../../src/services/change-photos';
-import { createItem } from '../../src/services/create-item';
+import { addPhoto } from '../../src/services/items/add-photo';
+import { createItem } from '../../src/services/items/create-item';
 
 /** The demo's shop with some of its items, none of them listed yet. */
 const count = Number(process.argv[2]);

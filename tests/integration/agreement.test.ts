@@ -5,11 +5,11 @@ import type { Item } from '../../src/core/item';
 import { computeListing } from '../../src/core/listing';
 import { compileRules, type MarketRules } from '../../src/core/rules';
 import { closeDatabase, database } from '../../src/db/client';
+import { rowsOf } from '../../src/db/rows';
 import { type Connector, connectors, type Session } from '../../src/markets';
 import { photoFor } from '../../src/photos/shaped';
-import { type LoadedAccount, loadAccounts } from '../../src/services/account-context';
-import { rowsOf } from '../../src/services/find-items';
-import { loadItems } from '../../src/services/load-items';
+import { type LoadedAccount, loadAccounts } from '../../src/services/records/load-accounts';
+import { loadItems } from '../../src/services/records/load-items';
 import { openSeller } from '../support/sellers';
 import { type Varied, varied } from '../support/varied';
 

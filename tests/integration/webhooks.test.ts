@@ -1,9 +1,9 @@
 import { eq, sql } from 'drizzle-orm';
 import { Webhook } from 'standardwebhooks';
 import { closeDatabase, database } from '../../src/db/client';
+import { rowsOf } from '../../src/db/rows';
 import { account, inbox } from '../../src/db/schema';
-import { rowsOf } from '../../src/services/find-items';
-import { unseal } from '../../src/services/vault';
+import { unseal } from '../../src/services/access/vault';
 import { stack } from '../support/stack';
 
 let key = '';

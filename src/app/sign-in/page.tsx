@@ -1,5 +1,5 @@
 import { redirect } from 'next/navigation';
-import { hasOwner } from '@/services/auth';
+import { hasOwner } from '@/services/access/set-up-owner';
 import { SignInForm } from './sign-in-form';
 
 export const dynamic = 'force-dynamic';

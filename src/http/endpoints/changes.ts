@@ -1,9 +1,13 @@
 import { z } from 'zod';
-import { applyEdit, applyEditSchema } from '../../services/apply-edit';
-import { planPublish, publishSchema } from '../../services/plan-publish';
-import { editSchema, previewCounts, previewRows } from '../../services/preview-edit';
-import { endListings, endListingsSchema, publish } from '../../services/publish';
-import { undoRun, undoRunSchema } from '../../services/undo-run';
+import { applyEdit, applyEditSchema } from '../../services/changes/apply-edit';
+import { editSchema } from '../../services/changes/edit-schema';
+import { previewCounts } from '../../services/changes/preview-counts';
+import { previewRows } from '../../services/changes/preview-rows';
+import { undoRun, undoRunSchema } from '../../services/changes/undo-run';
+import { endListings, endListingsSchema } from '../../services/listings/end-listings';
+import { planPublish } from '../../services/listings/plan-publish';
+import { publish } from '../../services/listings/publish';
+import { publishSchema } from '../../services/listings/publish-schema';
 import { endpoint } from '../endpoint';
 
 const id = (params: Record<string, number>) => z.number().parse(params.id);

@@ -1,22 +1,19 @@
 import { z } from 'zod';
 import { maxPhotoBytes } from '../../photos/intake';
-import {
-  addPhoto,
-  flawSchema,
-  markFlaw,
-  orderPhotos,
-  orderPhotosSchema,
-  photoHashSchema,
-  photoRecipe,
-} from '../../services/change-photos';
-import { changeStock, changeStockSchema } from '../../services/change-stock';
-import { createItem, createItemSchema } from '../../services/create-item';
-import { countItems, findItems, findItemsSchema, itemFilterSchema } from '../../services/find-items';
-import { itemHistory } from '../../services/item-history';
-import { itemSheet } from '../../services/item-sheet';
-import { handSaleSchema, recordHandSale } from '../../services/record-hand-sale';
-import { setDifference, setDifferenceSchema } from '../../services/set-difference';
-import { updateItem, updateItemSchema } from '../../services/update-item';
+import { setDifference, setDifferenceSchema } from '../../services/changes/set-override';
+import { updateItem, updateItemSchema } from '../../services/changes/update-item';
+import { addPhoto } from '../../services/items/add-photo';
+import { createItem, createItemSchema } from '../../services/items/create-item';
+import { itemHistory } from '../../services/items/item-history';
+import { itemSheet } from '../../services/items/item-sheet';
+import { flawSchema, markFlaw } from '../../services/items/mark-flaw';
+import { orderPhotos, orderPhotosSchema } from '../../services/items/order-photos';
+import { photoHashSchema, photoRecipe } from '../../services/items/photo-recipe';
+import { countItems } from '../../services/records/count-items';
+import { findItems, findItemsSchema } from '../../services/records/find-items';
+import { itemFilterSchema } from '../../services/records/item-filter';
+import { changeStock, changeStockSchema } from '../../services/stock/change-stock';
+import { handSaleSchema, recordHandSale } from '../../services/stock/record-hand-sale';
 import { endpoint } from '../endpoint';
 import { readLimited } from '../read-limited';
 

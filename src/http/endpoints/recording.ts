@@ -1,22 +1,20 @@
 import { z } from 'zod';
-import { modelListing, modelSchema, placeListing, placeSchema } from '../../services/listing-place';
-import { lookUpProduct, lookUpSchema } from '../../services/look-up-product';
-import { numberItem } from '../../services/number-item';
-import {
-  loadOwnFields,
-  newOwnFieldSchema,
-  ownFieldKeySchema,
-  removeOwnField,
-  saveOwnField,
-} from '../../services/own-fields';
-import { invitePhone } from '../../services/phone';
-import { returnChange } from '../../services/return-change';
-import { readSettings, saveSettings, shopSettingsSchema } from '../../services/settings';
-import { splitVariations, splitVariationsSchema } from '../../services/split-variations';
-import { takeOver, takeOverSchema } from '../../services/take-over';
-import { trayItems, traySchema } from '../../services/tray';
-import { wordingProposals, wordingSchema } from '../../services/wording-proposals';
-import { knownWords } from '../../services/words';
+import { lookUpProduct, lookUpSchema } from '../../services/accounts/look-up-product';
+import { takeOver, takeOverSchema } from '../../services/changes/take-over';
+import { returnChange } from '../../services/items/bring-back';
+import { invitePhone } from '../../services/items/invite-phone';
+import { numberItem } from '../../services/items/number-item';
+import { trayItems, traySchema } from '../../services/items/open-items';
+import { ownFieldKeySchema, removeOwnField } from '../../services/items/remove-own-field';
+import { newOwnFieldSchema, saveOwnField } from '../../services/items/save-own-field';
+import { saveSettings } from '../../services/items/save-settings';
+import { splitVariations, splitVariationsSchema } from '../../services/items/split-variations';
+import { wordingProposals, wordingSchema } from '../../services/items/wording-proposals';
+import { modelListing, modelSchema } from '../../services/listings/model-listing';
+import { placeListing, placeSchema } from '../../services/listings/target-listing';
+import { knownWords } from '../../services/records/known-words';
+import { loadOwnFields } from '../../services/records/load-own-fields';
+import { readSettings, shopSettingsSchema } from '../../services/records/read-settings';
 import { endpoint } from '../endpoint';
 
 const id = (params: Record<string, number>, name = 'id') => z.number().parse(params[name]);

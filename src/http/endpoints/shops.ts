@@ -1,15 +1,10 @@
 import { z } from 'zod';
-import {
-  connectByKey,
-  connectByKeySchema,
-  findAccounts,
-  mapCategory,
-  mapCategorySchema,
-  updateAccount,
-  updateAccountSchema,
-} from '../../services/accounts';
-import { createApiToken } from '../../services/auth';
-import { findSales, findSalesSchema } from '../../services/find-sales';
+import { createApiToken } from '../../services/access/create-api-token';
+import { connectByKey, connectByKeySchema } from '../../services/accounts/connect-by-key';
+import { findAccounts } from '../../services/accounts/find-accounts';
+import { mapCategory, mapCategorySchema } from '../../services/accounts/map-category';
+import { updateAccount, updateAccountSchema } from '../../services/accounts/update-account';
+import { findSales, findSalesSchema } from '../../services/stock/find-sales';
 import { endpoint } from '../endpoint';
 
 const id = (params: Record<string, number>) => z.number().parse(params.id);

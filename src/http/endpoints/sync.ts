@@ -1,31 +1,32 @@
 import { z } from 'zod';
-import { cancelSale } from '../../services/cancel-sale';
-import { compareAccount } from '../../services/compare-account';
-import { copyShop, copyShopSchema, planCopy } from '../../services/copy-shop';
-import { findDrift, findDriftSchema, findGone, settleGone, settleGoneSchema } from '../../services/find-drift';
-import { findMovements } from '../../services/find-movements';
-import { forgetBuyers, forgetBuyersSchema } from '../../services/forget-buyers';
-import {
-  accountPaceSchema,
-  holdAccounts,
-  holdAccountsSchema,
-  resumeRun,
-  setAccountPace,
-  stopRun,
-} from '../../services/hold-sending';
-import { cutLinks, findLinks, findLinksSchema, findStrangers, makeLinks, makeLinksSchema } from '../../services/links';
-import { recheckListings } from '../../services/refresh-rules';
-import {
-  findRenewals,
-  findRenewalsSchema,
-  planRenewal,
-  renew,
-  renewalPlanSchema,
-  renewSchema,
-  setRenewalRule,
-} from '../../services/renewals';
-import { cancelScheduled, findScheduled, publishLater, publishLaterSchema } from '../../services/schedule';
-import { driftRuleSchema, setDriftRule, settleDrift, settleSchema } from '../../services/settle-drift';
+import { holdAccounts, holdAccountsSchema } from '../../services/accounts/hold-accounts';
+import { accountPaceSchema, setAccountPace } from '../../services/accounts/set-account-pace';
+import { copyShop } from '../../services/listings/copy-shop';
+import { cutLinks } from '../../services/listings/cut-links';
+import { findLinks, findLinksSchema } from '../../services/listings/find-links';
+import { findRenewals, findRenewalsSchema } from '../../services/listings/find-renewals';
+import { findStrangers } from '../../services/listings/find-unlinked';
+import { makeLinks, makeLinksSchema } from '../../services/listings/make-links';
+import { copyShopSchema, planCopy } from '../../services/listings/plan-copy';
+import { planRenewal } from '../../services/listings/plan-renewal';
+import { renew } from '../../services/listings/renew';
+import { renewSchema } from '../../services/listings/renewal-facts';
+import { renewalPlanSchema, setRenewalRule } from '../../services/listings/set-renewal-rule';
+import { cancelScheduled } from '../../services/outbox/cancel-scheduled';
+import { findScheduled } from '../../services/outbox/find-scheduled';
+import { publishLater, publishLaterSchema } from '../../services/outbox/publish-later';
+import { resumeRun } from '../../services/outbox/resume-run';
+import { stopRun } from '../../services/outbox/stop-run';
+import { recheckListings } from '../../services/records/recheck-listings';
+import { cancelSale } from '../../services/stock/cancel-sale';
+import { findMovements } from '../../services/stock/find-movements';
+import { forgetBuyers, forgetBuyersSchema } from '../../services/stock/forget-buyers';
+import { compareAccount } from '../../services/sync/compare-account';
+import { findDrift, findDriftSchema } from '../../services/sync/find-drift';
+import { findGone } from '../../services/sync/find-gone';
+import { driftRuleSchema, setDriftRule } from '../../services/sync/set-drift-rule';
+import { settleDrift, settleSchema } from '../../services/sync/settle-drift';
+import { settleGone, settleGoneSchema } from '../../services/sync/settle-gone';
 import { endpoint } from '../endpoint';
 
 const id = (params: Record<string, number>) => z.number().parse(params.id);

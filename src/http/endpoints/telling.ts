@@ -1,25 +1,30 @@
 import { z } from 'zod';
-import { comparablesOf, comparablesSchema } from '../../services/comparables';
-import { chooseProduct, chooseProductSchema, findProducts, findProductsSchema } from '../../services/find-products';
-import { findKnowledge, forget, forgetSchema, learn, learnSchema } from '../../services/knowledge';
-import { mendAll, mendAllSchema } from '../../services/mend-all';
-import {
-  addBox,
-  boxSchema,
-  findBoxes,
-  quoteParcel,
-  quoteSchema,
-  recordPostage,
-  refreshTariffs,
-  removeBox,
-  shipmentSchema,
-} from '../../services/postage';
-import { pricePanel, pricePanelSchema } from '../../services/price-panel';
-import { forgetRate, forgetRateSchema, rateHistory, refreshRates } from '../../services/rates';
-import { ruleChanges } from '../../services/rule-changes';
-import { findTemplates, removeTemplate, saveTemplate, templateSchema, tryTemplate } from '../../services/templates';
-import { titleProposals, titleProposalsSchema } from '../../services/title-proposals';
-import { told } from '../../services/told';
+import { addBox, boxSchema } from '../../services/accounts/add-box';
+import { learn, learnSchema } from '../../services/accounts/add-mapping';
+import { chooseProduct, chooseProductSchema } from '../../services/accounts/choose-product';
+import { findBoxes } from '../../services/accounts/find-boxes';
+import { findKnowledge } from '../../services/accounts/find-mappings';
+import { findProducts, findProductsSchema } from '../../services/accounts/find-products';
+import { forget, forgetSchema } from '../../services/accounts/forget-mapping';
+import { forgetRate, forgetRateSchema } from '../../services/accounts/forget-rate';
+import { quoteParcel, quoteSchema } from '../../services/accounts/quote-parcel';
+import { rateHistory } from '../../services/accounts/rate-history';
+import { recordPostage, shipmentSchema } from '../../services/accounts/record-postage';
+import { refreshRates } from '../../services/accounts/refresh-rates';
+import { refreshTariffs } from '../../services/accounts/refresh-tariffs';
+import { removeBox } from '../../services/accounts/remove-box';
+import { ruleChanges } from '../../services/accounts/rule-changes';
+import { told } from '../../services/items/preview-item';
+import { titleProposals, titleProposalsSchema } from '../../services/items/title-proposals';
+import { comparablesOf, comparablesSchema } from '../../services/listings/comparables';
+import { findTemplates } from '../../services/listings/find-templates';
+import { mendAll } from '../../services/listings/fix-all';
+import { mendAllSchema } from '../../services/listings/fix-schema';
+import { pricePanel, pricePanelSchema } from '../../services/listings/price-panel';
+import { removeTemplate } from '../../services/listings/remove-template';
+import { saveTemplate } from '../../services/listings/save-template';
+import { templateSchema } from '../../services/listings/template-input';
+import { tryTemplate } from '../../services/listings/try-template';
 import { endpoint } from '../endpoint';
 
 const id = (params: Record<string, number>) => z.number().parse(params.id);

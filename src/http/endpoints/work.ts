@@ -1,15 +1,11 @@
 import { z } from 'zod';
-import {
-  findCauses,
-  findJobs,
-  findJobsSchema,
-  findRuns,
-  progress,
-  retryJobs,
-  retryJobsSchema,
-  skipJobs,
-} from '../../services/outbox';
-import { stageCounts } from '../../services/stage-counts';
+import { findCauses } from '../../services/outbox/find-causes';
+import { findJobs, findJobsSchema } from '../../services/outbox/find-jobs';
+import { findRuns } from '../../services/outbox/find-runs';
+import { retryJobs, retryJobsSchema } from '../../services/outbox/retry-jobs';
+import { progress } from '../../services/outbox/sending-progress';
+import { skipJobs } from '../../services/outbox/skip-jobs';
+import { stageCounts } from '../../services/records/count-stages';
 import { endpoint } from '../endpoint';
 
 export const workEndpoints = [

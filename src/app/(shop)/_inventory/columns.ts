@@ -1,4 +1,4 @@
-import type { AccountView } from '@/services/accounts';
+import type { AccountView } from '@/services/accounts/find-accounts';
 import type { sortNames } from './filters';
 
 type SortName = (typeof sortNames)[number];

@@ -1,4 +1,7 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { ItemFilter } from '@/services/records/item-filter';
+
+('use client');
 
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
@@ -7,8 +10,6 @@ import { conditionGrades } from '@/core/item/condition';
 import type { OwnField } from '@/core/item/own-fields';
 import { parseAmount } from '@/core/measure/money';
 import { type KnotState, knotLabels, knotStates } from '@/core/sync/state';
-import type { AccountView } from '@/services/accounts';
-import type { ItemFilter } from '@/services/find-items';
 import { api } from '@/ui/api';
 import { chipText, type FilterName, filterNames } from './filters';
 

@@ -2,7 +2,7 @@ import { parseAsInteger, parseAsString, parseAsStringLiteral } from 'nuqs';
 import { conditionIds, conditionLabel } from '@/core/item/condition';
 import { amountToText } from '@/core/measure/money';
 import { knotLabels, knotStates } from '@/core/sync/state';
-import type { ItemFilter } from '@/services/find-items';
+import type { ItemFilter } from '@/services/records/item-filter';
 
 const stages = ['intake', 'drafts', 'ready', 'live', 'changed', 'drift', 'attention', 'sold'] as const;
 export const sortNames = [

@@ -1,4 +1,4 @@
-import type { AccountView } from '@/services/accounts';
+import type { AccountView } from '@/services/accounts/find-accounts';
 import { columnsFor } from './columns';
 import { inRange, rangeOf } from './use-grid-cursor';
 

@@ -1,6 +1,6 @@
 import type { ConditionGrade } from '@/core/item/condition';
 import { conditionLabel } from '@/core/item/condition';
-import type { FoundItem } from '@/services/find-items';
+import type { FoundItem } from '@/services/records/find-items';
 import { photoUrl } from '@/ui/api';
 import { Price, When } from '@/ui/format';
 import { Knot } from '@/ui/knot';

@@ -1,8 +1,9 @@
-'use client';
+import type { Cause } from '@/services/outbox/find-causes';
+
+('use client');
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
-import type { Cause } from '@/services/outbox';
 import { api } from '@/ui/api';
 import { Knot } from '@/ui/knot';
 import { useNotice } from '@/ui/providers';

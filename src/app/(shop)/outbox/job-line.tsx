@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import type { OutboxJob } from '@/services/outbox';
+import type { OutboxJob } from '@/services/outbox/find-jobs';
 import { photoUrl } from '@/ui/api';
 import { When } from '@/ui/format';
 import { outcomeWords, stateWords } from './words';

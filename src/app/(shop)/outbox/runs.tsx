@@ -1,4 +1,4 @@
-import type { RunProgress } from '@/services/outbox';
+import type { RunProgress } from '@/services/outbox/find-runs';
 import { When } from '@/ui/format';
 import { kindWords } from './words';
 

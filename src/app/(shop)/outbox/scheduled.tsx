@@ -1,7 +1,8 @@
-'use client';
+import type { Scheduled } from '@/services/outbox/find-scheduled';
+
+('use client');
 
 import { useQuery } from '@tanstack/react-query';
-import type { Scheduled } from '@/services/schedule';
 import { api } from '@/ui/api';
 
 /** What is to go out at a later time, with the way to call it off. */

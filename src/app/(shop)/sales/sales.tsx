@@ -4,7 +4,7 @@ import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
-import type { SaleView } from '@/services/find-sales';
+import type { SaleView } from '@/services/stock/find-sales';
 import { AccountSelect } from '@/ui/accounts';
 import { api, photoUrl } from '@/ui/api';
 import { ChoiceButtons } from '@/ui/choice-buttons';

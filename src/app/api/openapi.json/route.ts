@@ -2,8 +2,7 @@ import { config } from '@/config';
 import { NettingError } from '@/core/errors';
 import { openApi } from '@/http/openapi';
 import { problemOf } from '@/http/problem';
-import { actorOf } from '@/services/auth';
-
+import { actorOf } from '@/services/access/identify-actor';
 export const dynamic = 'force-dynamic';
 
 export async function GET(request: Request): Promise<Response> {

@@ -1,8 +1,7 @@
 import { NettingError } from '@/core/errors';
 import { fromHere } from '@/http/handle';
 import { problemOf } from '@/http/problem';
-import { setupOwner, setupSchema } from '@/services/auth';
-
+import { setupOwner, setupSchema } from '@/services/access/set-up-owner';
 export const dynamic = 'force-dynamic';
 
 /** The first visitor makes the owner's account. */

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { itemOfCode } from '@/services/phone';
+import { itemOfCode } from '@/services/items/phone-code';
 import { PhoneCamera } from './phone-camera';
 
 export const dynamic = 'force-dynamic';

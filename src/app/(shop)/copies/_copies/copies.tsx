@@ -1,10 +1,11 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { CopyPlan } from '@/services/listings/plan-copy';
+
+('use client');
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { AccountView } from '@/services/accounts';
-import type { CopyPlan } from '@/services/copy-shop';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { Empty, Failed, Loading, PageHead } from '@/ui/states';

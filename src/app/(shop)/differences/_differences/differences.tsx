@@ -1,9 +1,10 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { DriftView } from '@/services/sync/find-drift';
+
+('use client');
 
 import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { parseAsInteger, useQueryStates } from 'nuqs';
-import type { AccountView } from '@/services/accounts';
-import type { DriftView } from '@/services/find-drift';
 import { AccountSelect, useAccounts } from '@/ui/accounts';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';

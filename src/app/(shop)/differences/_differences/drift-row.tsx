@@ -1,8 +1,9 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { DriftView } from '@/services/sync/find-drift';
+
+('use client');
 
 import Link from 'next/link';
-import type { AccountView } from '@/services/accounts';
-import type { DriftView } from '@/services/find-drift';
 import { photoUrl } from '@/ui/api';
 import { When } from '@/ui/format';
 import { Knot } from '@/ui/knot';

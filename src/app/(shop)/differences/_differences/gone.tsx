@@ -1,8 +1,9 @@
-'use client';
+import type { GoneView } from '@/services/sync/find-gone';
+
+('use client');
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
-import type { GoneView } from '@/services/find-drift';
 import { api } from '@/ui/api';
 import { Knot } from '@/ui/knot';
 import { useNotice } from '@/ui/providers';

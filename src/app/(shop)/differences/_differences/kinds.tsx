@@ -1,7 +1,8 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { DriftView } from '@/services/sync/find-drift';
 
-import type { AccountView } from '@/services/accounts';
-import type { DriftView } from '@/services/find-drift';
+('use client');
+
 import { fieldName } from '@/ui/shown-value';
 import type { Settle } from './differences';
 

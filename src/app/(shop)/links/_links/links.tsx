@@ -1,11 +1,12 @@
-'use client';
+import type { LinkView } from '@/services/listings/find-links';
+
+('use client');
 
 import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { parseAsInteger, parseAsString, useQueryStates } from 'nuqs';
 import { useState } from 'react';
 import { type KnotState, knotLabels } from '@/core/sync/state';
-import type { LinkView } from '@/services/links';
 import { AccountSelect, useAccounts } from '@/ui/accounts';
 import { api } from '@/ui/api';
 import { Knot } from '@/ui/knot';

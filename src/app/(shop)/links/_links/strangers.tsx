@@ -1,9 +1,10 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { Stranger } from '@/services/listings/find-unlinked';
+
+('use client');
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { AccountView } from '@/services/accounts';
-import type { Stranger } from '@/services/links';
 import { api } from '@/ui/api';
 import { Price } from '@/ui/format';
 import { useNotice } from '@/ui/providers';

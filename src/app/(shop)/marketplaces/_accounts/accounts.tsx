@@ -1,8 +1,9 @@
-'use client';
+import type { AccountView, MarketChoice } from '@/services/accounts/find-accounts';
+
+('use client');
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useSearchParams } from 'next/navigation';
-import type { AccountView, MarketChoice } from '@/services/accounts';
 import { api } from '@/ui/api';
 import { Empty, Failed, Loading, PageHead } from '@/ui/states';
 import { AccountCard } from './account-card';

@@ -1,7 +1,8 @@
-'use client';
+import type { MarketChoice } from '@/services/accounts/find-accounts';
+
+('use client');
 
 import { useState } from 'react';
-import type { MarketChoice } from '@/services/accounts';
 import { api } from '@/ui/api';
 
 /** One marketplace that can be connected: on its own consent page, or by a key from it. */

@@ -1,7 +1,8 @@
 import Link from 'next/link';
 import { fieldLabels } from '@/core/listing/fields';
-import type { AccountView } from '@/services/accounts';
-import type { PlannedKnot, PublishPlan } from '@/services/plan-publish';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { PlannedKnot } from '@/services/listings/plan-portions';
+import type { PublishPlan } from '@/services/listings/plan-publish';
 import { photoUrl } from '@/ui/api';
 import { Price } from '@/ui/format';
 

@@ -1,12 +1,13 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { PublishPlan } from '@/services/listings/plan-publish';
+
+('use client');
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import type { AccountView } from '@/services/accounts';
-import type { PublishPlan } from '@/services/plan-publish';
-import type { Selection } from '@/services/selection';
+import type { Selection } from '@/services/records/selection';
 import { api } from '@/ui/api';
 import { duration, Price } from '@/ui/format';
 import { readSelection } from '@/ui/selection';

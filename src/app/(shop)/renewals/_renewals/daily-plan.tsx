@@ -1,7 +1,8 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+
+('use client');
 
 import { useState } from 'react';
-import type { AccountView } from '@/services/accounts';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 

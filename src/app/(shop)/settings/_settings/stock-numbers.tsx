@@ -1,9 +1,10 @@
-'use client';
+import type { ShopSettings } from '@/services/records/read-settings';
+
+('use client');
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { readSkuPattern, skuFrame, skuIn } from '@/core/item/sku-pattern';
-import type { ShopSettings } from '@/services/settings';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { Failed, Loading } from '@/ui/states';

@@ -1,8 +1,10 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { TemplateInput } from '@/services/listings/template-input';
+import type { TriedTemplate } from '@/services/listings/try-template';
+
+('use client');
 
 import { useState } from 'react';
-import type { AccountView } from '@/services/accounts';
-import type { TemplateInput, TriedTemplate } from '@/services/templates';
 import { ApiProblem, api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { Conditions } from './conditions';

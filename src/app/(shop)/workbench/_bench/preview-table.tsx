@@ -1,5 +1,5 @@
-import type { AccountView } from '@/services/accounts';
-import type { PreviewRow } from '@/services/preview-edit';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { PreviewRow } from '@/services/changes/preview-rows';
 import { photoUrl } from '@/ui/api';
 import { Price } from '@/ui/format';
 

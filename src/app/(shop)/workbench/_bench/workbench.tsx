@@ -1,14 +1,16 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { AppliedEdit } from '@/services/changes/apply-edit';
+import type { EditConsequences } from '@/services/changes/preview-counts';
+import type { PreviewRow } from '@/services/changes/preview-rows';
+
+('use client');
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
-import type { AccountView } from '@/services/accounts';
-import type { AppliedEdit } from '@/services/apply-edit';
-import type { EditConsequences, PreviewRow } from '@/services/preview-edit';
-import type { Selection } from '@/services/selection';
-import type { Undone } from '@/services/undo-run';
+import type { Undone } from '@/services/changes/undo-run';
+import type { Selection } from '@/services/records/selection';
 import { api } from '@/ui/api';
 import { Price } from '@/ui/format';
 import { readSelection } from '@/ui/selection';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { auth } from '@/services/auth';
-import { countTry, forgetTries } from '@/services/sign-in-guard';
+import { auth } from '@/services/access/auth';
+import { countTry, forgetTries } from '@/services/access/sign-in-guard';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,9 +1,8 @@
 import { cookies } from 'next/headers';
 import { config } from '@/config';
 import { NettingError } from '@/core/errors';
-import { finishConnect } from '@/services/accounts';
-import { actorOf } from '@/services/auth';
-
+import { actorOf } from '@/services/access/identify-actor';
+import { finishConnect } from '@/services/accounts/finish-connect';
 export const dynamic = 'force-dynamic';
 
 /** Where the marketplace sends the person back to. */

@@ -3,9 +3,8 @@ import { config } from '@/config';
 import { NettingError } from '@/core/errors';
 import { fromHere } from '@/http/handle';
 import { problemOf } from '@/http/problem';
-import { startConnect } from '@/services/accounts';
-import { actorOf } from '@/services/auth';
-
+import { actorOf } from '@/services/access/identify-actor';
+import { startConnect } from '@/services/accounts/start-connect';
 export const dynamic = 'force-dynamic';
 
 /** Sends the person to the marketplace's consent page; what was begun is remembered in a sealed cookie. */

@@ -1,8 +1,7 @@
 import { problemOf } from '@/http/problem';
 import { readLimited } from '@/http/read-limited';
 import { maxPhotoBytes } from '@/photos/intake';
-import { addFromPhone } from '@/services/phone';
-
+import { addFromPhone } from '@/services/items/add-from-phone';
 export const dynamic = 'force-dynamic';
 
 /** A picture from a phone: the code in the address opens one item, for a short time, for adding alone. */

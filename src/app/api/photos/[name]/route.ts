@@ -1,7 +1,6 @@
 import { type Derivative, derivatives, readDerivative } from '@/photos/derivatives';
 import { photoStore } from '@/photos/store';
-import { actorOf } from '@/services/auth';
-
+import { actorOf } from '@/services/access/identify-actor';
 export const dynamic = 'force-dynamic';
 
 /** A photo in one of its sizes, by content hash: it never changes, so browsers may keep it. */

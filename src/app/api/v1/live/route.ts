@@ -1,7 +1,7 @@
 import { NettingError } from '@/core/errors';
 import { problemOf } from '@/http/problem';
-import { actorOf } from '@/services/auth';
-import { type LiveNews, subscribeLive } from '@/services/live';
+import { actorOf } from '@/services/access/identify-actor';
+import { type LiveNews, subscribeLive } from '@/services/outbox/live';
 
 export const dynamic = 'force-dynamic';
 

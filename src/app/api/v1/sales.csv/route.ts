@@ -1,8 +1,8 @@
 import { NettingError } from '@/core/errors';
 import { problemOf } from '@/http/problem';
-import { actorOf } from '@/services/auth';
-import { exportSales } from '@/services/export-sales';
-import { findSalesSchema } from '@/services/find-sales';
+import { actorOf } from '@/services/access/identify-actor';
+import { exportSales } from '@/services/stock/export-sales';
+import { findSalesSchema } from '@/services/stock/find-sales';
 
 export const dynamic = 'force-dynamic';
 

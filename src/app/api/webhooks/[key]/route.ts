@@ -1,6 +1,6 @@
 import { problemOf } from '@/http/problem';
 import { readLimited } from '@/http/read-limited';
-import { receiveWebhook } from '@/services/receive-webhook';
+import { receiveWebhook } from '@/services/sync/receive-webhook';
 
 export const dynamic = 'force-dynamic';
 

@@ -4,7 +4,7 @@ import dynamic from 'next/dynamic';
 import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
 import type { Item } from '@/core/item/item';
 import type { Json } from '@/core/json';
-import type { SheetColumn, SheetField } from '@/services/item-sheet';
+import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 import { Chips } from '@/ui/chips';
 import { SearchList } from '@/ui/search-list';
 import { NarrowVariations } from './narrow-variations';

@@ -1,4 +1,4 @@
-import type { SheetField } from '@/services/item-sheet';
+import type { SheetField } from '@/services/items/item-sheet';
 import { readTyped } from './read-typed';
 import { shown, written } from './shown';
 

@@ -1,6 +1,6 @@
 'use client';
 
-import type { SheetColumn } from '@/services/item-sheet';
+import type { SheetColumn } from '@/services/items/item-sheet';
 import { Knot } from '@/ui/knot';
 
 /** States in which a buyer can find it there. */

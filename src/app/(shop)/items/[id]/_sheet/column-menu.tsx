@@ -1,7 +1,7 @@
 'use client';
 
 import { Columns3 } from 'lucide-react';
-import type { SheetColumn } from '@/services/item-sheet';
+import type { SheetColumn } from '@/services/items/item-sheet';
 import { Knot } from '@/ui/knot';
 
 type Props = {

@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { RotateCcw } from 'lucide-react';
-import type { HistoryEntry } from '@/services/item-history';
+import type { HistoryEntry } from '@/services/items/item-history';
 import { api } from '@/ui/api';
 import { When } from '@/ui/format';
 import { useNotice } from '@/ui/providers';

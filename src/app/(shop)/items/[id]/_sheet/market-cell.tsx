@@ -5,7 +5,7 @@ import { memo, useRef, useState } from 'react';
 import type { Item } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import { originLabels } from '@/core/listing/fields';
-import type { SheetColumn, SheetField } from '@/services/item-sheet';
+import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 import { CellEditor } from './cell-editor';
 import { shown } from './shown';
 

@@ -4,7 +4,7 @@ import dynamic from 'next/dynamic';
 import { conditionGrades } from '@/core/item/condition';
 import type { Item, ItemPatch } from '@/core/item/item';
 import { amountToText, parseAmount } from '@/core/measure/money';
-import type { Words } from '@/services/words';
+import type { Words } from '@/services/records/known-words';
 import { Chips } from '@/ui/chips';
 import { OwnFieldCell } from './own-field-cell';
 import { SizeCell, WeightCell } from './parcel-cell';

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Item } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import { fitVariations, readNarrowing } from '@/core/listing/fit/variations';
-import type { SheetColumn, SheetField } from '@/services/item-sheet';
+import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 
 type Props = {
   item: Item;

@@ -1,6 +1,6 @@
 'use client';
 
-import type { SheetColumn } from '@/services/item-sheet';
+import type { SheetColumn } from '@/services/items/item-sheet';
 import { Price } from '@/ui/format';
 
 /** What this marketplace leaves, at the foot of its column; a click opens the way to another price. */

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Photo } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import { readPhotoReference } from '@/core/listing/fit/photos';
-import type { SheetColumn, SheetField } from '@/services/item-sheet';
+import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 import { photoUrl } from '@/ui/api';
 
 type Props = {

@@ -2,7 +2,7 @@ import type { Json } from '@/core/json';
 import { parseSides } from '@/core/measure/length';
 import { parseAmount } from '@/core/measure/money';
 import { parseWeight } from '@/core/measure/weight';
-import type { SheetColumn, SheetField } from '@/services/item-sheet';
+import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 
 export type ReadTyped = { value: Json } | { problem: string };
 

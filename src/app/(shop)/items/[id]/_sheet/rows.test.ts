@@ -1,5 +1,5 @@
 import { sampleItem } from '@/core/testing.test-data';
-import type { ItemSheet, SheetColumn } from '@/services/item-sheet';
+import type { ItemSheet, SheetColumn } from '@/services/items/item-sheet';
 import { rowsFor } from './rows';
 
 const field = (name: string, label: string) => ({

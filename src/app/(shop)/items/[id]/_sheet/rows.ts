@@ -1,6 +1,6 @@
 import type { ItemField } from '@/core/item/item';
 import { isShownFor, type OwnField } from '@/core/item/own-fields';
-import type { ItemSheet, SheetColumn, SheetField } from '@/services/item-sheet';
+import type { ItemSheet, SheetColumn, SheetField } from '@/services/items/item-sheet';
 
 /** How the item's own value of a row is written. */
 export type MasterEditor =

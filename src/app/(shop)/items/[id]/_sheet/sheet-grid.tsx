@@ -3,8 +3,8 @@
 import { useCallback, useRef } from 'react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
-import type { SheetColumn, SheetField } from '@/services/item-sheet';
-import type { Words } from '@/services/words';
+import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
+import type { Words } from '@/services/records/known-words';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { ColumnHead } from './column-head';

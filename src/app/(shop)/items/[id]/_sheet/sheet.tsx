@@ -6,7 +6,7 @@ import { useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { wordsToReplace } from '@/core/item/copy';
 import type { Item } from '@/core/item/item';
-import type { Words } from '@/services/words';
+import type { Words } from '@/services/records/known-words';
 import { usePageActions } from '@/ui/actions';
 import { api } from '@/ui/api';
 import { withSelection } from '@/ui/selection';

@@ -2,7 +2,7 @@ import type { Json } from '@/core/json';
 import { toPlainText } from '@/core/listing/fit/plain-text';
 import { amountToText, formatMoney } from '@/core/measure/money';
 import { formatWeight } from '@/core/measure/weight';
-import type { SheetColumn, SheetField } from '@/services/item-sheet';
+import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 
 /** A value as a person reads it. */
 export function shown(field: SheetField, column: Pick<SheetColumn, 'currency'>): string {

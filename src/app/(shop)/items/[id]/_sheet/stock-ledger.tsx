@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Item } from '@/core/item/item';
 import { handReasons, movementWords, resultingStock } from '@/core/item/movements';
 import { amountToText, parseAmount } from '@/core/measure/money';
-import type { StockView } from '@/services/find-movements';
+import type { StockView } from '@/services/stock/find-movements';
 import { api } from '@/ui/api';
 import { Dialog } from '@/ui/dialog';
 import { When } from '@/ui/format';

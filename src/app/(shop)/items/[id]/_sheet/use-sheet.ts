@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import type { ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
-import type { ItemSheet, SheetColumn } from '@/services/item-sheet';
+import type { ItemSheet, SheetColumn } from '@/services/items/item-sheet';
 import { ApiProblem, api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 

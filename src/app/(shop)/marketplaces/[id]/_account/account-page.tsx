@@ -1,8 +1,9 @@
-'use client';
+import type { AccountView, MarketChoice } from '@/services/accounts/find-accounts';
+
+('use client');
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
-import type { AccountView, MarketChoice } from '@/services/accounts';
 import { api } from '@/ui/api';
 import { Failed, Loading, PageHead } from '@/ui/states';
 import { DriftRuleForm } from './drift-rules';

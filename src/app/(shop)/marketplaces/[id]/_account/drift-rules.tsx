@@ -1,9 +1,10 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+
+('use client');
 
 import { useState } from 'react';
 import { fixedFields } from '@/core/listing/fields';
 import { canBeTaken, type DriftAnswer } from '@/core/sync/drift';
-import type { AccountView } from '@/services/accounts';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { fieldName } from '@/ui/shown-value';

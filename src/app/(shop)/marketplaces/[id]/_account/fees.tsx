@@ -1,5 +1,5 @@
 import { formatMoney } from '@/core/measure/money';
-import type { AccountView } from '@/services/accounts';
+import type { AccountView } from '@/services/accounts/find-accounts';
 
 const percent = (basisPoints: number) => `${basisPoints / 100} %`;
 

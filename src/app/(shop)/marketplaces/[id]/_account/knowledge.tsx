@@ -1,7 +1,8 @@
-'use client';
+import type { KnownThing } from '@/services/accounts/find-mappings';
+
+('use client');
 
 import { useQuery } from '@tanstack/react-query';
-import type { KnownThing } from '@/services/knowledge';
 import { api } from '@/ui/api';
 import { When } from '@/ui/format';
 import { useNotice } from '@/ui/providers';

@@ -1,8 +1,9 @@
-'use client';
+import type { Misfit } from '@/services/accounts/find-violations';
+
+('use client');
 
 import Link from 'next/link';
 import { useState } from 'react';
-import type { Misfit } from '@/services/misfits';
 import { ApiProblem, api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 

@@ -1,10 +1,11 @@
-'use client';
+import type { AccountView } from '@/services/accounts/find-accounts';
+
+('use client');
 
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import type { RuleChange } from '@/core/rules/compare';
-import type { AccountView } from '@/services/accounts';
-import type { RuleChanges } from '@/services/rule-changes';
+import type { RuleChanges } from '@/services/accounts/rule-changes';
 import { api } from '@/ui/api';
 import { When } from '@/ui/format';
 import { Failed, Loading } from '@/ui/states';

@@ -3,7 +3,7 @@
 import { X } from 'lucide-react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
-import type { SheetColumn } from '@/services/item-sheet';
+import type { SheetColumn } from '@/services/items/item-sheet';
 import type { SheetRow } from '../rows';
 import { Compare } from './compare';
 import { BesidePreview } from './preview';

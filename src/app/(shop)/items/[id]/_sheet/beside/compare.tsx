@@ -1,6 +1,6 @@
 'use client';
 
-import type { SheetColumn } from '@/services/item-sheet';
+import type { SheetColumn } from '@/services/items/item-sheet';
 import type { SheetRow } from '../rows';
 import { shown } from '../shown';
 

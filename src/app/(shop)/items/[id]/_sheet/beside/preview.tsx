@@ -1,7 +1,7 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import type { Told } from '@/services/told';
+import type { Told } from '@/services/items/preview-item';
 import { api } from '@/ui/api';
 import { Failed, Loading } from '@/ui/states';
 import { BuyerView } from '../../told/_told/buyer-view';

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import { parseAmount } from '@/core/measure/money';
-import type { PricePanel } from '@/services/price-panel';
+import type { PricePanel } from '@/services/listings/price-panel';
 import { api } from '@/ui/api';
 import { Price } from '@/ui/format';
 import { Failed, Loading } from '@/ui/states';

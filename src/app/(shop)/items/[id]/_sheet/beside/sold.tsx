@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Item } from '@/core/item/item';
 import { formatMoney } from '@/core/measure/money';
-import type { Comparables } from '@/services/comparables';
+import type { Comparables } from '@/services/listings/comparables';
 import { api } from '@/ui/api';
 
 /** What such things sold for in the last half year, in three figures that can be taken over. */

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import type { Proposal } from '@/core/wording/maker';
-import type { SheetColumn } from '@/services/item-sheet';
+import type { SheetColumn } from '@/services/items/item-sheet';
 import { api } from '@/ui/api';
 import { Failed, Loading } from '@/ui/states';
 

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { Item, ItemField } from '@/core/item/item';
-import type { TrayItem } from '@/services/tray';
+import type { TrayItem } from '@/services/items/open-items';
 import { api } from '@/ui/api';
 import { Dialog } from '@/ui/dialog';
 import { useNotice } from '@/ui/providers';

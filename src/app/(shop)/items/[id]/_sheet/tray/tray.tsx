@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Copy, X } from 'lucide-react';
 import Link from 'next/link';
-import type { TrayItem } from '@/services/tray';
+import type { TrayItem } from '@/services/items/open-items';
 import { api, photoUrl } from '@/ui/api';
 
 export const useTrayItems = (ids: number[]) =>

@@ -3,7 +3,7 @@
 import { useRef, useState } from 'react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import { unitsOf, type Variation } from '@/core/item/variations';
-import type { SheetColumn } from '@/services/item-sheet';
+import type { SheetColumn } from '@/services/items/item-sheet';
 import { api, photoUrl } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { Axes } from './axes';

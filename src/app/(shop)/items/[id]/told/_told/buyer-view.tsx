@@ -1,4 +1,4 @@
-import type { ToldAccount } from '@/services/told';
+import type { ToldAccount } from '@/services/items/preview-item';
 import { photoUrl } from '@/ui/api';
 
 /**

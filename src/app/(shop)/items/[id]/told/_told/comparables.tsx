@@ -16,7 +16,7 @@ import {
 } from 'recharts';
 import type { Item } from '@/core/item/item';
 import { formatMoney } from '@/core/measure/money';
-import type { Comparables as Data } from '@/services/comparables';
+import type { Comparables as Data } from '@/services/listings/comparables';
 import { ApiProblem, api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { Failed, Loading } from '@/ui/states';

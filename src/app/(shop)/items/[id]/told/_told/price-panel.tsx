@@ -3,7 +3,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { amountToText, parseAmount } from '@/core/measure/money';
-import type { PricePanel as Panel, PriceLine } from '@/services/price-panel';
+import type { PricePanel as Panel, PriceLine } from '@/services/listings/price-panel';
 import { ApiProblem, api } from '@/ui/api';
 import { Price } from '@/ui/format';
 import { useNotice } from '@/ui/providers';

@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { parseAsInteger, useQueryState } from 'nuqs';
-import type { Told, ToldAccount } from '@/services/told';
+import type { Told, ToldAccount } from '@/services/items/preview-item';
 import { api } from '@/ui/api';
 import { Knot } from '@/ui/knot';
 import { Failed, Loading, PageHead } from '@/ui/states';

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { originLabels } from '@/core/listing/fields';
-import type { ToldAccount, ToldValue } from '@/services/told';
+import type { ToldAccount, ToldValue } from '@/services/items/preview-item';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 

@@ -1,0 +1,34 @@
+import { createHash } from 'node:crypto';
+import { eq, sql } from 'drizzle-orm';
+import { database } from '../../db/client';
+import { rateLimit } from '../../db/schema/index';
+
+const freeTries = 5;
+const keyOf = (email: string) => `sign-in/${createHash('sha256').update(email.trim().toLowerCase()).digest('hex')}`;
+
+/**
+ * Slows guessing: after five tries without success each further one has to wait twice as long, up to a quarter of an
+ * hour. Counted before the password is looked at, so that many tries at once count too.
+ * @returns seconds to wait, 0 when the try may go on
+ */
+export async function countTry(email: string): Promise<number> {
+  const key = keyOf(email);
+  const now = Date.now();
+  return database().transaction(async (tx) => {
+    const [row] = await tx.select().from(rateLimit).where(eq(rateLimit.key, key)).for('update');
+    const count = row && now - row.lastRequest < 3_600_000 ? row.count : 0;
+    const wait = count < freeTries ? 0 : Math.min(900, 2 ** (count - freeTries + 1)) * 1_000;
+    const left = row ? row.lastRequest + wait - now : 0;
+    if (wait > 0 && left > 0) return Math.ceil(left / 1_000);
+    await tx
+      .insert(rateLimit)
+      .values({ id: key, key, count: 1, lastRequest: now })
+      .onDuplicateKeyUpdate({ set: { count: count === 0 ? 1 : sql`count + 1`, lastRequest: now } });
+    return 0;
+  });
+}
+
+export const forgetTries = (email: string) =>
+  database()
+    .delete(rateLimit)
+    .where(eq(rateLimit.key, keyOf(email)));

@@ -1,0 +1,3 @@
+import { createHash } from 'node:crypto';
+
+export const hashOf = (token: string) => createHash('sha256').update(token).digest('hex');

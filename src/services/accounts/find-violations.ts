@@ -1,0 +1,60 @@
+import { eq } from 'drizzle-orm';
+import type { Issue } from '../../core/listing';
+import { database } from '../../db/client';
+import { account as accountTable } from '../../db/schema';
+import { loadAccounts } from '../records/load-accounts';
+import { type Choice, mendOptions } from './fix-options';
+import { misfitKey, misfitRows } from './violation-rows';
+
+/** Listings of one account that the rules do not let through, for the same reason. */
+export type Misfit = {
+  accountId: number;
+  accountName: string;
+  code: string;
+  field: string;
+  message: string;
+  mend: Issue['mend'];
+  /** How one mend can be carried out for all of them: not at all from here, by one click, or by choosing or writing a value. */
+  how: 'item' | 'click' | 'choose' | 'write';
+  choices: Choice[];
+  live: number;
+  drafts: number;
+  /** The first few, to look at. */
+  items: { id: number; sku: string; title: string }[];
+};
+
+/** What does not fit on these accounts, grouped by cause, most listings first. */
+export async function findMisfits(market: string): Promise<{ misfits: Misfit[] }> {
+  const db = database();
+  const rows = await db.select({ id: accountTable.id }).from(accountTable).where(eq(accountTable.market, market));
+  const groups = new Map<string, Misfit>();
+  for (const account of await loadAccounts(
+    db,
+    rows.map((row) => row.id),
+  )) {
+    for await (const some of misfitRows(db, account)) {
+      for (const { row, item, issues } of some) {
+        for (const issue of issues) {
+          const key = `${account.id}/${misfitKey(issue)}`;
+          const group = groups.get(key) ?? {
+            accountId: account.id,
+            accountName: account.name,
+            code: issue.code,
+            field: issue.field,
+            message: issue.message,
+            mend: issue.mend,
+            ...mendOptions(account, issue, item),
+            live: 0,
+            drafts: 0,
+            items: [],
+          };
+          if (row.remote === 'live' || row.remote === 'review') group.live++;
+          else group.drafts++;
+          if (group.items.length < 5) group.items.push({ id: item.id, sku: item.sku, title: item.title });
+          groups.set(key, group);
+        }
+      }
+    }
+  }
+  return { misfits: [...groups.values()].sort((a, b) => b.live + b.drafts - (a.live + a.drafts)) };
+}

@@ -1,0 +1,60 @@
+import { z } from 'zod';
+import { NettingError } from '../../core/errors';
+import type { CatalogueEntry } from '../../core/listing/index';
+import { database } from '../../db/client';
+import type { ProductQuery } from '../../markets/connector';
+import { loadAccounts } from '../records/load-accounts';
+import { openAccount } from '../records/open-account';
+export const lookUpSchema = z.object({ q: z.string().trim().min(2, 'A barcode, an ISBN or a name').max(200) }).strict();
+
+/** A catalogue's entry, and what an item would take over from it. */
+export type LookedUp = CatalogueEntry & { market: string; from: string; category: string };
+export type LookUp = { found: LookedUp[]; silent: { name: string; why: string }[] };
+
+/** A barcode or ISBN by its digits, else words of a name. */
+export function queryFor(q: string): ProductQuery {
+  const digits = q.replace(/[\s-]/g, '');
+  if (/^97[89]\d{10}$/.test(digits) || /^\d{9}[\dX]$/i.test(digits)) return { isbn: digits };
+  return /^\d{8,14}$/.test(digits) ? { gtin: digits } : { name: q };
+}
+
+/**
+ * Asks every connected marketplace that has a catalogue, all at once; the same product found twice comes once. One that
+ * does not answer is named, the others' answers count.
+ */
+export async function lookUpProduct({ q }: z.infer<typeof lookUpSchema>): Promise<LookUp> {
+  const accounts = await loadAccounts(database());
+  const byMarket = new Map(accounts.map((account) => [account.compiled.rules.market, account]));
+  const silent: LookUp['silent'] = [];
+  const answers = await Promise.all(
+    [...byMarket.values()].map(async (account): Promise<LookedUp[]> => {
+      const { session, connector } = await openAccount(account.id);
+      if (!connector.findProducts) return [];
+      try {
+        const entries = await connector.findProducts(session, queryFor(q));
+        return entries.slice(0, 8).map((entry) => ({
+          ...entry,
+          market: connector.market,
+          from: connector.name,
+          category: Object.entries(account.categoryMap).find(([, id]) => id === entry.categoryId)?.[0] ?? '',
+        }));
+      } catch (error) {
+        silent.push({
+          name: connector.name,
+          why: error instanceof NettingError ? error.message : 'It did not answer',
+        });
+        return [];
+      }
+    }),
+  );
+  const known = new Map<string, LookedUp>();
+  for (const entry of answers.flat()) {
+    const key = entry.barcode || `${entry.brand}/${entry.model}/${entry.name}`.toLowerCase();
+    const same = known.get(key);
+    known.set(
+      key,
+      same && !entry.category ? { ...same } : { ...entry, category: entry.category || (same?.category ?? '') },
+    );
+  }
+  return { found: [...known.values()].slice(0, 20), silent };
+}

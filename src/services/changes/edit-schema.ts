@@ -1,0 +1,9 @@
+import { z } from 'zod';
+import { operationSchema } from '../../core/edit';
+import { selectionSchema } from '../records/selection';
+
+export const editSchema = z
+  .object({ selection: selectionSchema, steps: z.array(operationSchema).min(1).max(20) })
+  .strict();
+
+export type Edit = z.infer<typeof editSchema>;

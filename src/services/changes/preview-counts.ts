@@ -1,0 +1,138 @@
+import { sql } from 'drizzle-orm';
+import type { PoolConnection } from 'mysql2/promise';
+import { applySteps } from '../../core/edit';
+import { withConnection } from '../../db/client';
+import { streamRows } from '../../db/raw';
+import { selectionWhere } from '../records/selection';
+import {
+  type AccountNet,
+  accountNets,
+  type ItemTuple,
+  itemTuple,
+  type ListingTuple,
+  netAt,
+  priceThere,
+} from './edit-nets';
+import type { Edit } from './edit-schema';
+
+export type AccountConsequence = {
+  accountId: number;
+  name: string;
+  changes: number;
+  keepOwnPrice: number;
+  belowZero: number;
+  outOfRange: number;
+  netBefore: number;
+  netAfter: number;
+  currency: string;
+};
+
+export type EditConsequences = {
+  items: number;
+  changed: number;
+  unchanged: number;
+  refused: { why: string; count: number }[];
+  accounts: AccountConsequence[];
+};
+
+const liveListings = sql`l.remote = 'live'`;
+
+class Consequences {
+  readonly refused = new Map<string, number>();
+  readonly accounts = new Map<number, AccountConsequence>();
+  items = 0;
+  changed = 0;
+
+  constructor(nets: Map<number, AccountNet>) {
+    for (const [accountId, { account }] of nets) {
+      this.accounts.set(accountId, {
+        accountId,
+        name: account.name,
+        changes: 0,
+        keepOwnPrice: 0,
+        belowZero: 0,
+        outOfRange: 0,
+        netBefore: 0,
+        netAfter: 0,
+        currency: account.compiled.rules.currency,
+      });
+    }
+  }
+
+  listing(
+    net: AccountNet,
+    row: ItemTuple,
+    newPrice: number | null,
+    quantityChanged: boolean,
+    ownPrice: number | null,
+  ): void {
+    const account = this.accounts.get(net.account.id);
+    if (!account) return;
+    const priceChanged = newPrice !== row[1];
+    if (ownPrice !== null && priceChanged) account.keepOwnPrice++;
+    const before = ownPrice ?? priceThere(net, row, row[1]);
+    const after = ownPrice ?? priceThere(net, row, newPrice);
+    if (before !== after || quantityChanged) account.changes++;
+    const netAfter = netAt(net, row, after) ?? 0;
+    account.netBefore += netAt(net, row, before) ?? 0;
+    account.netAfter += netAfter;
+    if (netAfter < 0) account.belowZero++;
+    const { min, max } = net.account.compiled.rules.price ?? { min: 0, max: Number.POSITIVE_INFINITY };
+    if (after !== null && (after < min || after > max)) account.outOfRange++;
+  }
+}
+
+async function countOn(
+  connection: PoolConnection,
+  listingConnection: PoolConnection,
+  edit: Edit,
+): Promise<EditConsequences> {
+  const nets = await accountNets();
+  const total = new Consequences(nets);
+  const where = selectionWhere(edit.selection);
+  const listings = streamRows<ListingTuple>(
+    listingConnection,
+    sql`select l.item_id, l.account_id, l.own_price from listing l join item i on i.id = l.item_id where ${where} and ${liveListings} order by l.item_id`,
+  );
+  // Both streams run in the order of the items and are merged, so that memory stays flat.
+  let waiting: ListingTuple[] = [];
+  let at = 0;
+  let over = false;
+  for await (const chunk of streamRows<ItemTuple>(
+    connection,
+    sql`select ${itemTuple} from item i where ${where} order by i.id`,
+  )) {
+    for (const row of chunk) {
+      const result = applySteps(edit.steps, { price: row[1], quantity: row[2], varied: row[6] === 1 });
+      total.items++;
+      if (result.changed.length) total.changed++;
+      for (const why of result.refused) total.refused.set(why, (total.refused.get(why) ?? 0) + 1);
+      while (true) {
+        if (at >= waiting.length && !over) {
+          const next = await listings.next();
+          over = next.done === true;
+          waiting = next.done ? [] : next.value;
+          at = 0;
+        }
+        const listing = waiting[at];
+        if (!listing || listing[0] > row[0]) break;
+        at++;
+        const net = nets.get(listing[1]);
+        if (net && listing[0] === row[0])
+          total.listing(net, row, result.price, result.changed.includes('quantity'), listing[2]);
+      }
+    }
+  }
+  const refusedCount = [...total.refused.values()].reduce((sum, count) => sum + count, 0);
+  return {
+    items: total.items,
+    changed: total.changed,
+    unchanged: total.items - total.changed - refusedCount,
+    refused: [...total.refused].map(([why, count]) => ({ why, count })),
+    accounts: [...total.accounts.values()],
+  };
+}
+
+/** What a change does to all of its items and to each account's listings, counted over every row. */
+export const previewCounts = (edit: Edit): Promise<EditConsequences> =>
+  withConnection((connection) => withConnection((listingConnection) => countOn(connection, listingConnection, edit)));

@@ -1,0 +1,75 @@
+import { and, desc, eq, inArray } from 'drizzle-orm';
+import { database } from '../../db/client';
+import { change, job, listing } from '../../db/schema/index';
+
+export type HistoryEntry =
+  | {
+      kind: 'change';
+      id: number;
+      at: string;
+      byName: string;
+      why: string;
+      field: string;
+      from: unknown;
+      to: unknown;
+      accountId: number | null;
+    }
+  | {
+      kind: 'answer';
+      id: number;
+      at: string;
+      accountId: number;
+      outcome: 'created' | 'changed' | 'ended' | 'renewed' | 'nothing' | 'failed' | 'skipped';
+      fields: string[];
+      message: string | null;
+      mend: string | null;
+    };
+
+/** Who changed what and when, and what each marketplace answered: one timeline, newest first. */
+export async function itemHistory(itemId: number, limit = 100): Promise<HistoryEntry[]> {
+  const db = database();
+  const [changes, answers] = await Promise.all([
+    db
+      .select({ change, accountId: listing.accountId })
+      .from(change)
+      .leftJoin(listing, eq(listing.id, change.listingId))
+      .where(eq(change.itemId, itemId))
+      .orderBy(desc(change.id))
+      .limit(limit),
+    db
+      .select({ job })
+      .from(job)
+      .innerJoin(listing, eq(listing.id, job.listingId))
+      .where(and(eq(listing.itemId, itemId), inArray(job.state, ['done', 'failed', 'skipped'])))
+      .orderBy(desc(job.id))
+      .limit(limit),
+  ]);
+  const entries: HistoryEntry[] = [
+    ...changes.map(
+      ({ change: one, accountId }): HistoryEntry => ({
+        kind: 'change',
+        id: one.id,
+        at: one.at.toISOString(),
+        byName: one.byName,
+        why: one.why,
+        field: one.field,
+        from: one.from,
+        to: one.to,
+        accountId,
+      }),
+    ),
+    ...answers.map(
+      ({ job: one }): HistoryEntry => ({
+        kind: 'answer',
+        id: one.id,
+        at: (one.finishedAt ?? one.createdAt).toISOString(),
+        accountId: one.accountId,
+        outcome: one.state === 'done' ? (one.outcome ?? 'nothing') : one.state === 'failed' ? 'failed' : 'skipped',
+        fields: one.request?.kind === 'update' ? one.request.fields : [],
+        message: one.message,
+        mend: one.mend,
+      }),
+    ),
+  ];
+  return entries.sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : b.id - a.id)).slice(0, limit);
+}

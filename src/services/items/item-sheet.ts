@@ -1,0 +1,174 @@
+import { desc, eq, sql } from 'drizzle-orm';
+import type { Item, OwnField } from '../../core/item/index';
+import type { Json } from '../../core/json';
+import { type CategorySuggestion, type ListingValue, suggestCategories } from '../../core/listing/index';
+import { netOfContent } from '../../core/listing/net';
+import type { Net } from '../../core/price/index';
+import type { KnotState } from '../../core/sync/index';
+import { database } from '../../db/client';
+import { rowsOf } from '../../db/rows';
+import { job, listing } from '../../db/schema/index';
+import { computeRow } from '../records/compute-row';
+import { loadAccounts } from '../records/load-accounts';
+import { loadItem } from '../records/load-items';
+import { loadOwnFields } from '../records/load-own-fields';
+export type SheetField = ListingValue & {
+  choices?: { id: string; label: string }[];
+  type:
+    | 'text'
+    | 'long'
+    | 'rich'
+    | 'choice'
+    | 'choices'
+    | 'boolean'
+    | 'list'
+    | 'money'
+    | 'whole'
+    | 'date'
+    | 'photos'
+    | 'size'
+    | 'variations'
+    | 'fixed';
+};
+export type SheetColumn = {
+  accountId: number;
+  market: string;
+  name: string;
+  currency: string;
+  listingId: number | null;
+  state: KnotState;
+  url: string | null;
+  ready: boolean;
+  blocking: number;
+  fields: SheetField[];
+  net: Net | null;
+  suggestions: CategorySuggestion[];
+  /** Left out on purpose, or never added: nothing is sent there. */
+  leftOut: boolean;
+  photoMax: number;
+  variations: { maxAxes: number; maxCombinations: number } | null;
+  /** Which combinations alone are offered here. */
+  narrowing: Json | undefined;
+  lastError: { message: string; mend: string | null; field: string | null } | null;
+};
+export type ItemSheet = { item: Item; columns: SheetColumn[]; ownFields: OwnField[] };
+
+type Choices = { id: string; label: string }[];
+const plainChoices = (values: string[]): Choices => values.map((value) => ({ id: value, label: value }));
+
+/** Everything the item sheet shows: the record, and per account what it will get, where that comes from, what it leaves. */
+export async function itemSheet(itemId: number): Promise<ItemSheet> {
+  const db = database();
+  const [item, accounts, ownFields, rows, liveCounts, failures] = await Promise.all([
+    loadItem(db, itemId),
+    loadAccounts(db),
+    loadOwnFields(db),
+    db.select().from(listing).where(eq(listing.itemId, itemId)),
+    db
+      .execute(
+        sql`select account_id as accountId, count(*) as live from listing where state in ('live', 'changed', 'conflict') group by account_id`,
+      )
+      .then((result) => rowsOf<{ accountId: number; live: number }>(result)),
+    db
+      .select({ listingId: job.listingId, message: job.message, mend: job.mend, field: job.field, state: job.state })
+      .from(job)
+      .innerJoin(listing, eq(listing.id, job.listingId))
+      .where(eq(listing.itemId, itemId))
+      .orderBy(desc(job.id))
+      .limit(100),
+  ]);
+  const columns = accounts.map((account): SheetColumn => {
+    const row = rows.find((one) => one.accountId === account.id);
+    const { rules } = account.compiled;
+    const computed = computeRow(item, row, account);
+    const leaves = (): Choices =>
+      rules.categories.filter((category) => category.leaf).map(({ id, path }) => ({ id, label: path.join(' › ') }));
+    const shape = (value: ListingValue): SheetField => {
+      const { field } = value;
+      const extra = rules.extras.find((one) => `extra.${one.id}` === field);
+      if (extra)
+        return {
+          ...value,
+          type: extra.type === 'integer' ? 'whole' : extra.type === 'text' ? 'text' : extra.type,
+          choices: extra.values ?? undefined,
+        };
+      if (field.startsWith('attr.')) {
+        const attribute = rules.categories
+          .flatMap((category) => category.attributes)
+          .find((one) => `attr.${one.id}` === field);
+        return {
+          ...value,
+          type: attribute?.values ? 'choice' : 'text',
+          choices: attribute?.values ? plainChoices(attribute.values) : undefined,
+        };
+      }
+      switch (field) {
+        case 'category':
+          return { ...value, type: 'choice', choices: leaves() };
+        case 'condition':
+          return { ...value, type: 'choice', choices: rules.conditions };
+        case 'brand':
+          return {
+            ...value,
+            type: rules.brand?.values ? 'choice' : 'text',
+            choices: rules.brand?.values
+              ? plainChoices([...rules.brand.values, ...(rules.brand.none ? [rules.brand.none] : [])])
+              : undefined,
+          };
+        case 'description':
+          return { ...value, type: rules.description?.format === 'rich' ? 'rich' : 'long' };
+        case 'conditionNote':
+          return { ...value, type: 'long' };
+        case 'tags':
+        case 'highlights':
+          return { ...value, type: 'list' };
+        case 'price':
+          return { ...value, type: 'money' };
+        case 'quantity':
+        case 'weightGrams':
+          return { ...value, type: 'whole' };
+        case 'photos':
+          return { ...value, type: 'photos' };
+        case 'size':
+          return { ...value, type: 'size' };
+        case 'variations':
+          return { ...value, type: 'variations' };
+        case 'title':
+          return { ...value, type: 'text' };
+        default:
+          return { ...value, type: 'fixed' };
+      }
+    };
+    const last = failures.find((one) => one.listingId === row?.id);
+    return {
+      accountId: account.id,
+      market: rules.market,
+      name: account.name,
+      currency: rules.currency,
+      listingId: row?.id ?? null,
+      state: row?.state ?? 'none',
+      url: row?.remoteUrl ?? null,
+      leftOut: (row?.wanted ?? 'none') === 'none',
+      photoMax: rules.photos.kind === 'catalogue' ? 0 : rules.photos.max,
+      variations: rules.variations ?? null,
+      narrowing: row?.differences.variations,
+      ready: computed.ready,
+      blocking: computed.issues.filter((issue) => issue.blocks).length,
+      fields: computed.values.map(shape),
+      net: netOfContent(
+        account,
+        computed.content,
+        item.cost,
+        liveCounts.find((one) => one.accountId === account.id)?.live ?? 0,
+      ),
+      suggestions: suggestCategories(
+        account.compiled,
+        { ownCategory: item.category, title: item.title, brand: item.brand, attributes: item.attributes },
+        account.categoryMap,
+      ),
+      lastError:
+        last?.state === 'failed' && last.message ? { message: last.message, mend: last.mend, field: last.field } : null,
+    };
+  });
+  return { item, columns, ownFields };
+}

@@ -1,0 +1,139 @@
+import { eq } from 'drizzle-orm';
+import type { Item } from '../../core/item/index';
+import type { Json } from '../../core/json';
+import {
+  type Content,
+  type ListingValue,
+  readPhotoReference,
+  type TitleVersion,
+  titleVersions,
+} from '../../core/listing/index';
+import { formatMoney, formatWeight } from '../../core/measure/index';
+import type { MarketRules } from '../../core/rules/index';
+import type { KnotState } from '../../core/sync/index';
+import { database } from '../../db/client';
+import { listing } from '../../db/schema/index';
+import { cleanRichText } from '../records/clean-rich-text';
+import { computeRow } from '../records/compute-row';
+import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
+import { loadItem } from '../records/load-items';
+
+export type ToldValue = ListingValue & {
+  /** The value in words, as a person there reads it. */
+  said: string;
+};
+/** What a buyer would see of it, taken from the marketplace's rules, not from its page. */
+export type Preview = {
+  heading: string | null;
+  price: string | null;
+  condition: string | null;
+  note: string | null;
+  html: string | null;
+  text: string | null;
+  highlights: string[];
+  tags: string[];
+  hashtags: boolean;
+  photos: { hash: string; ratio: number | null }[];
+  catalogue: boolean;
+  facts: [label: string, value: string][];
+};
+export type ToldAccount = {
+  accountId: number;
+  market: string;
+  name: string;
+  state: KnotState;
+  refusal: string | null;
+  ready: boolean;
+  blocking: number;
+  template: { id: number; name: string; tiedWith: string[] } | null;
+  values: ToldValue[];
+  titles: TitleVersion[];
+  titleMax: number | null;
+  preview: Preview;
+};
+export type Told = { item: Item; accounts: ToldAccount[] };
+
+function said(value: ListingValue, account: LoadedAccount): string {
+  const { rules, categoryById } = account.compiled;
+  const { field } = value;
+  const own: Json = value.value;
+  if (own === null || own === '' || value.origin === 'unused') return '';
+  if (field === 'category') return categoryById.get(String(own))?.path.join(' › ') ?? String(own);
+  if (field === 'condition') return rules.conditions.find((one) => one.id === own)?.label ?? String(own);
+  if (field === 'price' || /compareAt|salePrice/.test(field)) return formatMoney(Number(own), rules.currency);
+  if (field === 'weightGrams') return formatWeight(Number(own));
+  if (field === 'product') return Object.values(account.products).find((one) => one.id === own)?.name ?? String(own);
+  if (field === 'photos' && Array.isArray(own)) return `${own.length} ${own.length === 1 ? 'photo' : 'photos'}`;
+  if (field === 'size' && Array.isArray(own)) return `${own.map((side) => Number(side) / 10).join(' × ')} cm`;
+  const choices = rules.extras.find((one) => `extra.${one.id}` === field)?.values;
+  const label = (one: Json) => choices?.find((choice) => choice.id === one)?.label ?? String(one);
+  if (Array.isArray(own)) return own.map(label).join(', ');
+  if (typeof own === 'boolean') return own ? 'Yes' : 'No';
+  return label(own);
+}
+
+function previewOf(rules: MarketRules, content: Content, values: ToldValue[]): Preview {
+  const value = (field: string) => values.find((one) => one.field === field);
+  const text = (field: string) => (typeof content[field] === 'string' ? String(content[field]) : null);
+  const list = (field: string) => (Array.isArray(content[field]) ? content[field].map(String) : []);
+  const description = text('description');
+  const isRich = rules.description?.format === 'rich';
+  const [firstLine = '', ...others] = (description ?? '').split('\n');
+  const titleFirst = rules.description?.titleFirst === true;
+  return {
+    heading: text('title') ?? (titleFirst ? firstLine : (value('product')?.said ?? null)),
+    price: value('price')?.said || null,
+    condition: value('condition')?.said || null,
+    note: text('conditionNote'),
+    html: isRich && description ? cleanRichText(description) : null,
+    text: isRich ? null : titleFirst ? others.join('\n').trim() : description,
+    highlights: list('highlights'),
+    tags: list('tags'),
+    hashtags: rules.tags?.letters === 'hashtag',
+    photos: list('photos').map((reference) => {
+      const { hash, shape } = readPhotoReference(reference);
+      return { hash, ratio: shape ? shape[0] / shape[1] : null };
+    }),
+    catalogue: rules.photos.kind === 'catalogue',
+    facts: values
+      .filter(
+        (one) => (one.field.startsWith('attr.') || one.field.startsWith('extra.') || one.field === 'brand') && one.said,
+      )
+      .map((one): [string, string] => [one.label, one.said])
+      .slice(0, 14),
+  };
+}
+
+/** One item on every account: each value with where it comes from, and what a buyer would see of it. */
+export async function told(itemId: number): Promise<Told> {
+  const db = database();
+  const [item, accounts, rows] = await Promise.all([
+    loadItem(db, itemId),
+    loadAccounts(db),
+    db.select().from(listing).where(eq(listing.itemId, itemId)),
+  ]);
+  return {
+    item,
+    accounts: accounts.map((account): ToldAccount => {
+      const { rules } = account.compiled;
+      const row = rows.find((one) => one.accountId === account.id);
+      const computed = computeRow(item, row, account);
+      const values = computed.values.map((value): ToldValue => ({ ...value, said: said(value, account) }));
+      const max = rules.title?.max ?? null;
+      return {
+        accountId: account.id,
+        market: rules.market,
+        name: account.name,
+        state: row?.state ?? 'none',
+        refusal: row?.refusal ?? null,
+        ready: computed.ready,
+        blocking: computed.issues.filter((issue) => issue.blocks).length,
+        template: computed.template,
+        values,
+        titles: max === null || rules.title?.pattern ? [] : titleVersions(item, max),
+        titleMax: max,
+        preview: previewOf(rules, computed.content, values),
+      };
+    }),
+  };
+}

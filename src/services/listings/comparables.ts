@@ -1,0 +1,99 @@
+import { desc, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { productOf } from '../../core/listing/index';
+import { type Bar, type Comparable, distributionOf, type Statistics, statisticsOf } from '../../core/price/index';
+import { nameKey } from '../../core/rules/index';
+import { database } from '../../db/client';
+import { sale } from '../../db/schema/index';
+import { connectorOf } from '../../markets/index';
+import { loadAccounts, today } from '../records/load-accounts';
+import { loadItem } from '../records/load-items';
+import { openAccount } from '../records/open-account';
+
+export const comparablesSchema = z
+  .object({ days: z.coerce.number().int().min(7).max(1_000).default(180), condition: z.string().max(60).optional() })
+  .strict();
+
+export type PresentOffers = { count: number; pieces: number; low: number | null; median: number | null };
+export type Comparables = {
+  days: number;
+  /** What was asked and said nothing, in words. */
+  silent: string[];
+  statistics: Statistics | null;
+  distribution: Bar[];
+  sales: Comparable[];
+  present: PresentOffers;
+  conditions: string[];
+};
+
+/** Own sales of the same brand and model. */
+async function ownSales(brand: string, model: string): Promise<Comparable[]> {
+  if (!brand || !model) return [];
+  const rows = await database()
+    .select({ unitPrice: sale.unitPrice, quantity: sale.quantity, soldAt: sale.soldAt })
+    .from(sale)
+    .where(sql`${sale.currency} = 'EUR' and ${sale.title} like ${`${brand}%${model}%`.replace(/[_\\]/g, '\\$&')}`)
+    .orderBy(desc(sale.soldAt))
+    .limit(500);
+  return rows.map(({ unitPrice, quantity, soldAt }) => ({
+    price: unitPrice,
+    quantity,
+    date: soldAt.toISOString().slice(0, 10),
+    source: 'own sales',
+  }));
+}
+
+/**
+ * What such things sold for lately and what is on offer now: single sales from every marketplace that tells them, and
+ * one's own; the figures are computed here.
+ */
+export async function comparablesOf(itemId: number, query: z.infer<typeof comparablesSchema>): Promise<Comparables> {
+  const db = database();
+  const item = await loadItem(db, itemId);
+  const silent: string[] = [];
+  const sales = await ownSales(item.brand, item.model);
+  const offers: { price: number; quantity: number }[] = [];
+  const seen = new Set<string>();
+  for (const shop of await loadAccounts(db)) {
+    const { market, currency, name } = shop.compiled.rules;
+    const connector = connectorOf(market);
+    if (!connector.pastSales || seen.has(market) || currency !== item.currency) continue;
+    seen.add(market);
+    const product = productOf(shop.products, item);
+    if (!product) {
+      silent.push(`${name}: not found in its catalogue yet`);
+      continue;
+    }
+    try {
+      const { session } = await openAccount(shop.id);
+      sales.push(...(await connector.pastSales(session, product.id)));
+      offers.push(...((await connector.presentOffers?.(session, product.id)) ?? []));
+    } catch (error) {
+      silent.push(error instanceof Error ? error.message : `${name} did not answer`);
+    }
+  }
+  const fitting = query.condition ? sales.filter((one) => one.condition === query.condition) : sales;
+  const day = today();
+  const statistics = statisticsOf(fitting, day, query.days);
+  const from = new Date(Date.parse(day) - query.days * 86_400_000).toISOString().slice(0, 10);
+  const inside = fitting
+    .filter((one) => one.date >= from && one.date <= day)
+    .sort((a, b) => (a.date < b.date ? -1 : 1));
+  const prices = offers.map((one) => one.price).sort((a, b) => a - b);
+  return {
+    days: query.days,
+    silent,
+    statistics,
+    distribution: distributionOf(inside),
+    sales: inside,
+    present: {
+      count: offers.length,
+      pieces: offers.reduce((sum, one) => sum + one.quantity, 0),
+      low: prices[0] ?? null,
+      median: prices[Math.floor(prices.length / 2)] ?? null,
+    },
+    conditions: [...new Set(sales.flatMap((one) => (one.condition ? [one.condition] : [])))].sort((a, b) =>
+      nameKey(a) < nameKey(b) ? -1 : 1,
+    ),
+  };
+}

@@ -1,0 +1,63 @@
+import { and, eq, inArray } from 'drizzle-orm';
+import type { z } from 'zod';
+import { NettingError } from '../../core/errors';
+import { canBeTaken } from '../../core/sync';
+import { transaction } from '../../db/client';
+import { listing } from '../../db/schema';
+import type { Actor } from '../access/actor';
+import { loadAccounts } from '../records/load-accounts';
+import { refreshListings } from '../records/refresh-listings';
+import { type copyShopSchema, planCopy } from './plan-copy';
+import { publish } from './publish';
+
+/** Copies chosen listings, or a whole shop, to another marketplace; what is there already is skipped, stock numbers stay. */
+export async function copyShop(
+  actor: Actor,
+  input: z.infer<typeof copyShopSchema>,
+): Promise<{ runId: number; queued: number; notReady: number; copied: number }> {
+  const { ids } = await planCopy(input);
+  if (ids.length === 0) throw new NettingError('invalid', 'Everything is there already');
+  return transaction(async (tx) => {
+    if (input.takeOwn) {
+      const accounts = await loadAccounts(tx, [input.from, input.to]);
+      const sameMoney =
+        accounts[0]?.compiled.rules.currency === accounts[1]?.compiled.rules.currency && accounts.length === 2;
+      const models = await tx
+        .select({ itemId: listing.itemId, differences: listing.differences })
+        .from(listing)
+        .where(and(eq(listing.accountId, input.from), inArray(listing.itemId, ids)));
+      const known = new Map(
+        (
+          await tx
+            .select({ itemId: listing.itemId, differences: listing.differences })
+            .from(listing)
+            .where(and(eq(listing.accountId, input.to), inArray(listing.itemId, ids)))
+        ).map((row) => [row.itemId, row.differences]),
+      );
+      // Categories and a marketplace's own fields mean nothing elsewhere; a price only in the same currency.
+      const goesAlong = (field: string) =>
+        canBeTaken(field) && !/^(attr|extra)\.|^category$|^condition$/.test(field) && (field !== 'price' || sameMoney);
+      for (const model of models) {
+        const taken = Object.entries(model.differences).filter(([field]) => goesAlong(field));
+        if (taken.length === 0) continue;
+        const differences = { ...Object.fromEntries(taken), ...known.get(model.itemId) };
+        await tx
+          .insert(listing)
+          .values({ itemId: model.itemId, accountId: input.to, differences, wanted: 'draft' })
+          .onDuplicateKeyUpdate({ set: { differences } });
+      }
+      for (let at = 0; at < ids.length; at += 400)
+        await refreshListings(
+          tx,
+          ids.slice(at, at + 400),
+          accounts.filter((one) => one.id === input.to),
+        );
+    }
+    const done = await publish(
+      actor,
+      { selection: { kind: 'items', ids }, accounts: [input.to], without: [], as: input.as },
+      tx,
+    );
+    return { ...done, copied: ids.length };
+  });
+}

@@ -1,0 +1,90 @@
+import { and, asc, desc, eq, inArray, or, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { renewalVerdict } from '../../core/sync';
+import { database } from '../../db/client';
+import { item, job, listing } from '../../db/schema';
+import { factsOf } from './renewal-facts';
+
+export const findRenewalsSchema = z.object({
+  account: z.coerce.number().int().optional(),
+  order: z.enum(['due', 'longest', 'newest']).default('due'),
+  minDays: z.coerce.number().int().min(0).max(3_650).default(0),
+  limit: z.coerce.number().int().min(1).max(500).default(200),
+});
+
+export type RenewalView = {
+  listingId: number;
+  itemId: number;
+  accountId: number;
+  sku: string;
+  title: string;
+  photo: string | null;
+  liveSince: string | null;
+  renewsAt: string | null;
+  days: number | null;
+  daysToTheirs: number | null;
+  timesMade: number;
+  blocks: string | null;
+  /** What became of its renewal, while there is one: waiting, running, failed and why. */
+  job: { state: string; message: string | null } | null;
+};
+
+/** Live listings with their age: the longest unrenewed, the newest, or those that the marketplace would renew soonest. */
+export async function findRenewals(input: z.infer<typeof findRenewalsSchema>): Promise<{ listings: RenewalView[] }> {
+  const now = new Date();
+  const rows = await database()
+    .select({ listing, sku: item.sku, title: item.title, photo: item.mainPhoto, quantity: item.quantity })
+    .from(listing)
+    .innerJoin(item, eq(item.id, listing.itemId))
+    .where(
+      and(
+        inArray(listing.remote, ['live', 'review']),
+        eq(listing.wanted, 'live'),
+        input.account ? eq(listing.accountId, input.account) : undefined,
+        input.minDays > 0
+          ? sql`${listing.liveSince} <= ${new Date(now.getTime() - input.minDays * 86_400_000)}`
+          : undefined,
+      ),
+    )
+    .orderBy(
+      ...(input.order === 'newest'
+        ? [desc(listing.liveSince)]
+        : input.order === 'longest'
+          ? [asc(listing.liveSince)]
+          : [sql`${listing.renewsAt} is null`, asc(listing.renewsAt), asc(listing.liveSince)]),
+    )
+    .limit(input.limit);
+  const jobs = await latestRenewals(rows.map((row) => row.listing.id));
+  return {
+    listings: rows.map(({ listing: row, quantity, ...thing }) => {
+      const { blocks, days, daysToTheirs } = renewalVerdict(
+        factsOf(row, quantity),
+        { minDays: 0, withinDays: null },
+        now,
+      );
+      return {
+        listingId: row.id,
+        itemId: row.itemId,
+        accountId: row.accountId,
+        ...thing,
+        liveSince: row.liveSince?.toISOString() ?? null,
+        renewsAt: row.renewsAt?.toISOString() ?? null,
+        days,
+        daysToTheirs,
+        timesMade: row.timesMade,
+        blocks,
+        job: jobs.get(row.id) ?? null,
+      };
+    }),
+  };
+}
+
+async function latestRenewals(ids: number[]): Promise<Map<number, { state: string; message: string | null }>> {
+  if (ids.length === 0) return new Map();
+  const rows = await database()
+    .select({ listingId: job.listingId, state: job.state, message: job.message })
+    .from(job)
+    .where(and(inArray(job.listingId, ids), or(eq(job.kind, 'renew'), eq(job.outcome, 'renewed'))))
+    .orderBy(asc(job.id));
+  return new Map(rows.map((row) => [row.listingId, { state: row.state, message: row.message }]));
+}

@@ -1,0 +1,16 @@
+import { z } from 'zod';
+
+export const mendAllSchema = z
+  .object({
+    accountId: z.number().int().positive(),
+    code: z.string().max(60),
+    field: z.string().max(80),
+    message: z.string().max(400),
+    /** What was chosen or written, where the mend needs it. */
+    value: z.string().max(300).optional(),
+    /** Also send what differs then from what is live. */
+    send: z.boolean().default(false),
+  })
+  .strict();
+
+export type MendAll = z.infer<typeof mendAllSchema>;

@@ -1,0 +1,93 @@
+import { z } from 'zod';
+import { NettingError } from '../../core/errors';
+import type { Json } from '../../core/json';
+import { type Differences, toPlainText } from '../../core/listing';
+import type { MarketRules } from '../../core/rules';
+import { transaction } from '../../db/client';
+import { listing } from '../../db/schema';
+import type { Actor } from '../access/actor';
+import { recordChanges } from '../changes/record-changes';
+import { computeRow } from '../records/compute-row';
+import { loadAccounts } from '../records/load-accounts';
+import { loadItem } from '../records/load-items';
+import { refreshListings } from '../records/refresh-listings';
+import { knot, lockKnot } from './lock-target';
+
+export const modelSchema = z.object({ model: z.number().int().positive() }).strict();
+
+/** Fields that another marketplace's version can lend: words, photos and price, not what follows from rules. */
+const lent = ['title', 'description', 'conditionNote', 'highlights', 'tags', 'photos', 'price'];
+
+const escapeHtml = (raw: string) => raw.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+
+/** A description in the form that the marketplace takes. */
+function inForm(value: Json, from: MarketRules, to: MarketRules): Json {
+  if (typeof value !== 'string') return value;
+  const wasRich = from.description?.format === 'rich';
+  const isRich = to.description?.format === 'rich';
+  if (wasRich === isRich) return value;
+  if (wasRich) return toPlainText(value);
+  return value
+    .split(/\n{2,}/)
+    .map((paragraph) => `<p>${escapeHtml(paragraph).replace(/\n/g, '<br>')}</p>`)
+    .join('');
+}
+
+/**
+ * Takes another marketplace's version as the model: what was written for it alone (and its title, however it came about)
+ * is written here as own, in the form this marketplace takes, where it has such a field and says something else.
+ */
+export async function modelListing(
+  actor: Actor,
+  itemId: number,
+  accountId: number,
+  input: z.infer<typeof modelSchema>,
+): Promise<{ taken: string[] }> {
+  const at = new Date();
+  return transaction(async (tx) => {
+    const { version, stored } = await lockKnot(tx, itemId, accountId);
+    const accounts = await loadAccounts(tx, [accountId, input.model]);
+    const target = accounts.find((one) => one.id === accountId);
+    const source = accounts.find((one) => one.id === input.model);
+    if (!target || !source || target === source)
+      throw new NettingError('invalid', 'Choose another account as the model', { field: 'model' });
+    const whole = await loadItem(tx, itemId);
+    const [row] = await tx.select().from(listing).where(knot(itemId, input.model));
+    const model = computeRow(whole, row, source);
+    const here = computeRow(whole, stored, target);
+    const sameCurrency = source.compiled.rules.currency === target.compiled.rules.currency;
+    const differences: Differences = { ...stored?.differences };
+    const taken: string[] = [];
+    for (const field of lent) {
+      const lender = model.values.find((one) => one.field === field);
+      const value = here.values.find((one) => one.field === field);
+      if (!lender || lender.value === null || !value || value.origin === 'unused') continue;
+      // What both take from the item needs no lending.
+      if (lender.origin !== 'own' && !(field === 'title' && lender.origin === 'fitted')) continue;
+      const theirs =
+        field === 'description' ? inForm(lender.value, source.compiled.rules, target.compiled.rules) : lender.value;
+      if (field === 'price' && !sameCurrency) continue;
+      if (JSON.stringify(value.value) === JSON.stringify(theirs)) continue;
+      differences[field] = theirs;
+      taken.push(field);
+    }
+    const wanted = stored && stored.wanted !== 'none' ? stored.wanted : 'draft';
+    if (stored) await tx.update(listing).set({ differences, wanted }).where(knot(itemId, accountId));
+    else await tx.insert(listing).values({ itemId, accountId, differences, wanted });
+    const [saved] = await tx.select({ id: listing.id }).from(listing).where(knot(itemId, accountId));
+    await recordChanges(
+      tx,
+      { actor, why: 'typing', at },
+      taken.map((field) => ({
+        itemId,
+        listingId: saved?.id,
+        itemVersion: version,
+        field,
+        from: stored?.differences[field] ?? null,
+        to: differences[field] ?? null,
+      })),
+    );
+    await refreshListings(tx, [itemId]);
+    return { taken };
+  });
+}

@@ -1,0 +1,170 @@
+import { and, inArray, sql } from 'drizzle-orm';
+import { NettingError } from '../../core/errors';
+import type { Item } from '../../core/item';
+import type { Issue } from '../../core/listing';
+import { netOfContent } from '../../core/listing/net';
+import { fullPace, paceOn, planListing, secondsFor } from '../../core/sync';
+import type { Executor } from '../../db/client';
+import { rowsOf } from '../../db/rows';
+import { listing } from '../../db/schema';
+import { computeRow, type ListingRow } from '../records/compute-row';
+import { accountCounts } from '../records/count-listings';
+import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
+import { loadItems } from '../records/load-items';
+import { selectionWhere } from '../records/selection';
+import type { Publish } from './publish-schema';
+
+export type PlannedKnot = {
+  itemId: number;
+  accountId: number;
+  action: 'create' | 'update' | 'end' | 'nothing' | 'not-ready';
+  why: string | null;
+  fields: string[];
+  issues: Issue[];
+  price: number | null;
+  net: number | null;
+};
+
+export type PlannedAccount = {
+  accountId: number;
+  name: string;
+  create: number;
+  update: number;
+  nothing: number;
+  notReady: number;
+  listingFees: number;
+  currency: string;
+  /** How long it takes under the account's pace. */
+  seconds: number;
+  /** Why it may take longer: paused, locked, warned, does not answer. */
+  holdup: string | null;
+};
+
+const mostItems = 20_000;
+
+const portion = 400;
+
+async function selectedIds(db: Executor, input: Publish): Promise<number[]> {
+  const rows = rowsOf<{ id: number }>(
+    await db.execute(
+      sql`select i.id from item i where ${selectionWhere(input.selection)} order by i.id limit ${mostItems + 1}`,
+    ),
+  );
+  if (rows.length > mostItems)
+    throw new NettingError('invalid', `Publish at most ${mostItems.toLocaleString('en')} items in one go`, {
+      field: 'selection',
+    });
+  return rows.map((row) => row.id);
+}
+
+const quiet = (itemId: number, accountId: number, why: string): PlannedKnot => ({
+  itemId,
+  accountId,
+  action: 'nothing',
+  why,
+  fields: [],
+  issues: [],
+  price: null,
+  net: null,
+});
+
+/** What would happen where one item and one account cross. */
+function planKnot(item: Item, row: ListingRow | undefined, account: LoadedAccount, liveCount: number) {
+  const isThere = row?.remote === 'live' || row?.remote === 'review';
+  if (row?.wanted === 'none' && !isThere)
+    return { knot: quiet(item.id, account.id, 'It is left out there on its sheet'), fee: 0 };
+  const computed = computeRow(item, row, account);
+  const action = planListing(
+    { wanted: 'live', remote: isThere && row ? row.remote : 'none' },
+    computed,
+    row?.sent ?? null,
+  );
+  const net = netOfContent(account, computed.content, item.cost, liveCount);
+  const knot: PlannedKnot = {
+    itemId: item.id,
+    accountId: account.id,
+    action: action.kind,
+    why: action.kind === 'nothing' ? action.why : null,
+    fields: action.kind === 'update' ? action.changes.map((change) => change.field) : [],
+    issues: action.kind === 'not-ready' ? action.issues : [],
+    price: net?.price ?? null,
+    net: net?.net ?? null,
+  };
+  return { knot, fee: action.kind === 'create' ? (net?.fees.listing ?? 0) : 0 };
+}
+
+function holdupOf({ row, compiled }: LoadedAccount, now: Date): string | null {
+  const { name } = compiled.rules;
+  if (row.state !== 'connected') return 'Connect the account again first';
+  if (row.pausedAt) return 'Sending is stopped for this account';
+  if (row.lockedUntil && row.lockedUntil > now) return `${name} has locked the account for a while`;
+  if (row.unwellSince) return `${name} does not answer at present`;
+  if (row.warnedUntil && row.warnedUntil > now) return `${name} warned of too many new listings`;
+  return null;
+}
+
+/** Plans portion by portion, so that no more than a part of the items is in memory; `each` is told of every knot. */
+export async function planPortions(
+  db: Executor,
+  input: Publish,
+  each: (
+    knots: PlannedKnot[],
+    items: Item[],
+    rows: Map<string, ListingRow>,
+    accounts: LoadedAccount[],
+  ) => Promise<void>,
+): Promise<{ itemCount: number; accounts: PlannedAccount[] }> {
+  const ids = await selectedIds(db, input);
+  const accounts = await loadAccounts(db, input.accounts);
+  const now = new Date();
+  const countsOf = await accountCounts(db);
+  const lines = accounts.map((account) => ({
+    account,
+    live: countsOf(account.id).live,
+    line: {
+      accountId: account.id,
+      name: account.name,
+      create: 0,
+      update: 0,
+      nothing: 0,
+      notReady: 0,
+      listingFees: 0,
+      currency: account.compiled.rules.currency,
+      seconds: 0,
+      holdup: holdupOf(account, now),
+    },
+  }));
+  const without = new Set(input.without.map((knot) => `${knot.itemId}/${knot.accountId}`));
+  for (let at = 0; at < ids.length; at += portion) {
+    const some = ids.slice(at, at + portion);
+    const items = await loadItems(db, some);
+    const rows = await db
+      .select()
+      .from(listing)
+      .where(and(inArray(listing.itemId, some), inArray(listing.accountId, input.accounts)));
+    const rowOf = new Map(rows.map((row) => [`${row.itemId}/${row.accountId}`, row]));
+    const knots: PlannedKnot[] = [];
+    for (const place of lines) {
+      for (const item of items) {
+        const key = `${item.id}/${place.account.id}`;
+        if (without.has(key)) continue;
+        const { knot, fee } = planKnot(item, rowOf.get(key), place.account, place.live);
+        knots.push(knot);
+        place.line.listingFees += fee;
+        if (knot.action === 'create') {
+          place.line.create++;
+          place.live++;
+        } else if (knot.action === 'update') place.line.update++;
+        else if (knot.action === 'not-ready') place.line.notReady++;
+        else place.line.nothing++;
+      }
+    }
+    await each(knots, items, rowOf, accounts);
+  }
+  for (const { account, line } of lines) {
+    const pace = paceOn(account.compiled.rules.pacing, account.row.ownPace ?? fullPace, now);
+    const work = { create: line.create, update: line.update, end: 0, renew: 0 };
+    line.seconds = secondsFor(work, pace, countsOf(account.id).today);
+  }
+  return { itemCount: ids.length, accounts: lines.map((one) => one.line) };
+}

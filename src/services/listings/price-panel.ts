@@ -1,0 +1,115 @@
+import { eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { factsOf, netInput } from '../../core/listing/net';
+import { type Rate, type RoundingName, roundings } from '../../core/measure/index';
+import { type Fees, type Net, netOf, type PriceGoal, priceFor, type Quote } from '../../core/price/index';
+import { database } from '../../db/client';
+import { rowsOf } from '../../db/rows';
+import { listing } from '../../db/schema/index';
+import { postageOf } from '../accounts/postage-of';
+import { computeRow } from '../records/compute-row';
+import { loadAccounts } from '../records/load-accounts';
+import { loadItem } from '../records/load-items';
+
+const roundingNames = Object.keys(roundings) as [RoundingName, ...RoundingName[]]; // never empty: the list of roundings
+
+export const pricePanelSchema = z
+  .object({
+    /** A price to try, in minor units of the item's currency; the item's own when left out. */
+    price: z.coerce.number().int().min(0).max(100_000_000_00).optional(),
+    goal: z.enum(['net', 'margin', 'return']).optional(),
+    /** Net in minor units of each account's currency; margin and return in basis points. */
+    amount: z.coerce.number().int().min(-1_000_000_00).max(1_000_000_00).optional(),
+    rounding: z.enum(roundingNames).default('none'),
+    floor: z.coerce.number().int().min(0).default(0),
+  })
+  .strict();
+
+export type PriceLine = {
+  accountId: number;
+  name: string;
+  currency: string;
+  rate: Rate | null;
+  /** Why the price there is what it is. */
+  how: string | null;
+  own: boolean;
+  price: number | null;
+  net: Net | null;
+  /** What would be left when it is sold through advertising; null where there is none. */
+  netAdvertised: number | null;
+  monthly: number;
+  /** The lowest price that reaches the goal; null when none does. */
+  solved: { price: number; fees: Fees; net: number } | null;
+};
+export type PricePanel = {
+  currency: string;
+  price: number | null;
+  cost: number | null;
+  quotes: Quote[];
+  box: string | null;
+  perPound: number | null;
+  lines: PriceLine[];
+};
+
+const goalOf = ({ goal, amount }: z.infer<typeof pricePanelSchema>): PriceGoal | null => {
+  if (!goal || amount === undefined) return null;
+  if (goal === 'net') return { kind: 'net', amount };
+  return { kind: goal, basisPoints: amount };
+};
+
+/** Per account: price, fees, postage, net, margin and return; and the price for a wanted one. Nothing is changed. */
+export async function pricePanel(itemId: number, query: z.infer<typeof pricePanelSchema>): Promise<PricePanel> {
+  const db = database();
+  const stored = await loadItem(db, itemId);
+  const item = query.price === undefined ? stored : { ...stored, price: query.price };
+  const [accounts, rows, liveRows, postage] = await Promise.all([
+    loadAccounts(db),
+    db.select().from(listing).where(eq(listing.itemId, itemId)),
+    db.execute(
+      sql`select account_id as accountId, count(*) as live from listing where state in ('live', 'changed', 'conflict') group by account_id`,
+    ),
+    postageOf(itemId),
+  ]);
+  const live = new Map(rowsOf<{ accountId: number; live: number }>(liveRows).map((one) => [one.accountId, one.live]));
+  const quote = postage.quotes[0]?.amount ?? null;
+  const goal = goalOf(query);
+  const lines = accounts
+    .filter((account) => account.compiled.rules.price !== null)
+    .map((account): PriceLine => {
+      const { rules } = account.compiled;
+      const row = rows.find((one) => one.accountId === account.id);
+      const computed = computeRow(item, row, account);
+      const facts = { ...factsOf(account, computed.content, item.cost, live.get(account.id) ?? 0), quote };
+      const input = netInput(rules, facts);
+      const price = typeof computed.content.price === 'number' ? computed.content.price : null;
+      const net = price === null ? null : netOf({ ...input, price });
+      const solvedPrice =
+        goal === null || (goal.kind === 'return' && !item.cost)
+          ? null
+          : priceFor(input, goal, roundings[query.rounding], query.floor);
+      const solved = solvedPrice === null ? null : netOf({ ...input, price: solvedPrice });
+      const value = computed.values.find((one) => one.field === 'price');
+      return {
+        accountId: account.id,
+        name: account.name,
+        currency: rules.currency,
+        rate: account.rate,
+        how: value?.how ?? null,
+        own: value?.origin === 'own',
+        price,
+        net,
+        netAdvertised: net?.fees.advertising ? net.net - net.fees.advertising : null,
+        monthly: rules.fees.monthly ?? 0,
+        solved: solved && { price: solved.price, fees: solved.fees, net: solved.net },
+      };
+    });
+  return {
+    currency: item.currency,
+    price: item.price,
+    cost: item.cost,
+    quotes: postage.quotes,
+    box: postage.box?.name ?? null,
+    perPound: postage.perPound,
+    lines,
+  };
+}

@@ -1,0 +1,93 @@
+import { and, desc, eq, lt } from 'drizzle-orm';
+import { z } from 'zod';
+import { database } from '../../db/client';
+import { account, item, job, listing } from '../../db/schema';
+
+export const jobStates = ['waiting', 'held', 'running', 'done', 'failed', 'skipped'] as const;
+
+export const findJobsSchema = z.object({
+  state: z.enum(jobStates).optional(),
+  run: z.coerce.number().int().optional(),
+  item: z.coerce.number().int().optional(),
+  account: z.coerce.number().int().optional(),
+  before: z.coerce.number().int().optional(),
+  limit: z.coerce.number().int().min(1).max(200).default(100),
+});
+
+export type OutboxJob = {
+  id: number;
+  listingId: number;
+  itemId: number;
+  sku: string;
+  title: string;
+  photo: string | null;
+  accountId: number;
+  accountName: string;
+  runId: number | null;
+  state: (typeof jobStates)[number];
+  outcome: string | null;
+  attempts: number;
+  dueAt: string;
+  errorCode: string | null;
+  message: string | null;
+  mend: string | null;
+  field: string | null;
+  url: string | null;
+  remoteId: string | null;
+  story: { at: string; text: string }[];
+  createdAt: string;
+  finishedAt: string | null;
+};
+
+/** Jobs, newest first: what is planned, under way, done and failed, with the reason in plain words. */
+export async function findJobs(
+  input: z.infer<typeof findJobsSchema>,
+): Promise<{ jobs: OutboxJob[]; next: number | null }> {
+  const rows = await database()
+    .select({
+      job,
+      itemId: listing.itemId,
+      url: listing.remoteUrl,
+      remoteId: listing.remoteId,
+      sku: item.sku,
+      title: item.title,
+      photo: item.mainPhoto,
+      accountName: account.name,
+    })
+    .from(job)
+    .innerJoin(listing, eq(listing.id, job.listingId))
+    .innerJoin(item, eq(item.id, listing.itemId))
+    .innerJoin(account, eq(account.id, job.accountId))
+    .where(
+      and(
+        input.state ? eq(job.state, input.state) : undefined,
+        input.run ? eq(job.runId, input.run) : undefined,
+        input.item ? eq(listing.itemId, input.item) : undefined,
+        input.account ? eq(job.accountId, input.account) : undefined,
+        input.before ? lt(job.id, input.before) : undefined,
+      ),
+    )
+    .orderBy(desc(job.id))
+    .limit(input.limit + 1);
+  const jobs = rows.slice(0, input.limit).map(
+    ({ job: one, ...rest }): OutboxJob => ({
+      id: one.id,
+      listingId: one.listingId,
+      accountId: one.accountId,
+      runId: one.runId,
+      state: one.state,
+      outcome: one.outcome,
+      attempts: one.attempts,
+      dueAt: one.dueAt.toISOString(),
+      errorCode: one.errorCode,
+      message: one.message,
+      mend: one.mend,
+      field: one.field,
+      story: one.story ?? [],
+      createdAt: one.createdAt.toISOString(),
+      finishedAt: one.finishedAt?.toISOString() ?? null,
+      ...rest,
+    }),
+  );
+  return { jobs, next: rows.length > input.limit ? (jobs.at(-1)?.id ?? null) : null };
+}

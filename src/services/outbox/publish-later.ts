@@ -1,0 +1,34 @@
+import { z } from 'zod';
+import { NettingError } from '../../core/errors';
+import { database } from '../../db/client';
+import { schedule } from '../../db/schema';
+import type { Actor } from '../access/actor';
+import { publishSchema } from '../listings/publish-schema';
+
+export const publishLaterSchema = z.object({ publish: publishSchema, at: z.iso.datetime() }).strict();
+
+/** Publishes at a time: what is ready then is sent then, as it is then. */
+export async function publishLater(
+  actor: Actor,
+  input: z.infer<typeof publishLaterSchema>,
+  title: string,
+): Promise<{ id: number }> {
+  const at = new Date(input.at);
+  const now = new Date();
+  if (at <= now)
+    throw new NettingError('invalid', 'This time has passed', { field: 'at', mend: 'Choose a later time' });
+  if (at.getTime() - now.getTime() > 366 * 86_400_000)
+    throw new NettingError('invalid', 'At most a year ahead', { field: 'at' });
+  const [{ insertId }] = await database()
+    .insert(schedule)
+    .values({
+      kind: 'publish',
+      title: title.slice(0, 200),
+      dueAt: at,
+      input: input.publish,
+      byId: actor.id,
+      byName: actor.name,
+      createdAt: now,
+    });
+  return { id: insertId };
+}

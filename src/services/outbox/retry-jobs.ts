@@ -1,0 +1,38 @@
+import { sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { NettingError } from '../../core/errors';
+import { priorities } from '../../core/sync';
+import { transaction } from '../../db/client';
+import { rowsOf } from '../../db/rows';
+import type { Actor } from '../access/actor';
+import { enqueueJobs } from '../records/enqueue-jobs';
+
+export const retryJobsSchema = z.union([
+  z.object({ jobs: z.array(z.number().int()).min(1).max(2_000) }).strict(),
+  z
+    .object({ account: z.number().int(), message: z.string() })
+    .strict()
+    .describe('All that failed on this account with this very reason'),
+]);
+
+/** Queues failed jobs anew, by number or all of one cause. */
+export async function retryJobs(_actor: Actor, input: z.infer<typeof retryJobsSchema>): Promise<{ queued: number }> {
+  return transaction(async (tx) => {
+    const which =
+      'jobs' in input
+        ? sql`j.id in ${input.jobs}`
+        : sql`j.account_id = ${input.account} and j.message = ${input.message}`;
+    const rows = rowsOf<{ listingId: number; priority: number }>(
+      await tx.execute(
+        sql`select distinct j.listing_id as listingId, j.priority from job j join listing l on l.id = j.listing_id where ${which} and j.state = 'failed' and l.problem = 1`,
+      ),
+    );
+    if (rows.length === 0) throw new NettingError('invalid', 'Nothing of this has failed');
+    const queued = await enqueueJobs(tx, {
+      where: sql`l.id in ${rows.map((row) => row.listingId)}`,
+      priority: priorities.create,
+      runId: null,
+    });
+    return { queued: Math.min(queued, rows.length) };
+  });
+}

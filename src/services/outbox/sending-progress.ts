@@ -1,0 +1,73 @@
+import { sql } from 'drizzle-orm';
+import { database } from '../../db/client';
+import { rowsOf } from '../../db/rows';
+
+export type LaneProgress = {
+  accountId: number;
+  name: string;
+  waiting: number;
+  running: number;
+  /** Stopped by a person: of a run, or the whole account. */
+  held: number;
+  paused: boolean;
+  /** They do not answer, since when. */
+  unwellSince: string | null;
+  /** They warned of too many new listings. */
+  warnedUntil: string | null;
+  doneLastMinute: number;
+  secondsLeft: number | null;
+  lockedUntil: string | null;
+  lastError: string | null;
+};
+
+/** What the dock shows: per account what waits, what runs, how fast it goes and how long still. */
+export async function progress(): Promise<{
+  lanes: LaneProgress[];
+  failed: number;
+  oversold: number;
+  workerAlive: boolean;
+}> {
+  const db = database();
+  const rows = rowsOf<{
+    accountId: number;
+    name: string;
+    waiting: number;
+    running: number;
+    held: number;
+    paused: number;
+    unwellSince: string | null;
+    warnedUntil: string | null;
+    doneLastMinute: number;
+    lockedUntil: string | null;
+    lastError: string | null;
+  }>(
+    await db.execute(sql`select a.id as accountId, a.name,
+      (select count(*) from job j where j.account_id = a.id and j.state = 'waiting') as waiting,
+      (select count(*) from job j where j.account_id = a.id and j.state = 'running') as running,
+      (select count(*) from job j where j.account_id = a.id and j.state = 'held') as held, a.paused_at is not null as paused,
+      date_format(a.unwell_since, '%Y-%m-%dT%H:%i:%sZ') as unwellSince, if(a.warned_until > utc_timestamp(3), date_format(a.warned_until, '%Y-%m-%dT%H:%i:%sZ'), null) as warnedUntil,
+      (select count(*) from job j where j.account_id = a.id and j.state = 'done' and j.finished_at > utc_timestamp(3) - interval 60 second) as doneLastMinute,
+      if(a.locked_until > utc_timestamp(3), date_format(a.locked_until, '%Y-%m-%dT%H:%i:%sZ'), null) as lockedUntil, a.last_error as lastError
+      from market_account a order by a.id`),
+  );
+  const [state] = rowsOf<{ failed: number; oversold: number; alive: number }>(
+    await db.execute(
+      sql`select (select count(*) from listing where state = 'attention') as failed, (select count(*) from sale where oversold = 1) as oversold, (select count(*) from market_account where lane_until > utc_timestamp(3) - interval 10 second) as alive`,
+    ),
+  );
+  return {
+    lanes: rows.map((row) => ({
+      ...row,
+      paused: Boolean(row.paused),
+      secondsLeft:
+        row.waiting + row.running === 0
+          ? 0
+          : row.doneLastMinute
+            ? Math.ceil(((row.waiting + row.running) * 60) / row.doneLastMinute)
+            : null,
+    })),
+    failed: state?.failed ?? 0,
+    oversold: state?.oversold ?? 0,
+    workerAlive: (state?.alive ?? 0) > 0 || rows.length === 0,
+  };
+}

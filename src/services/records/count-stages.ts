@@ -1,0 +1,21 @@
+import { sql } from 'drizzle-orm';
+import { database } from '../../db/client';
+import { rowsOf } from '../../db/rows';
+import type { Stage } from './item-filter';
+export type StageCounts = Record<Stage, number>;
+
+/** How many items stand at each stage of the ribbon. One item may stand at several, as it is sold in several places. */
+export async function stageCounts(): Promise<StageCounts> {
+  const [row] = rowsOf<StageCounts>(
+    await database().execute(sql`select
+      (select count(*) from item where archived = 0 and (price is null or title = '')) as intake,
+      (select count(distinct item_id) from listing where state = 'draft' and blocking > 0) as drafts,
+      (select count(distinct item_id) from listing where state = 'draft' and blocking = 0) as ready,
+      (select count(distinct item_id) from listing where state in ('live', 'changed', 'conflict')) as live,
+      (select count(distinct item_id) from listing where state in ('changed', 'conflict')) as changed,
+      (select count(distinct item_id) from listing where state in ('changed', 'conflict') and drifted = 1) as drift,
+      (select count(distinct item_id) from listing where state = 'attention') as attention,
+      (select count(distinct item_id) from sale where item_id is not null) as sold`),
+  );
+  return row ?? { intake: 0, drafts: 0, ready: 0, live: 0, changed: 0, drift: 0, attention: 0, sold: 0 };
+}

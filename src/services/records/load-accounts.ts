@@ -1,0 +1,123 @@
+import { and, eq, inArray } from 'drizzle-orm';
+import type { AccountContext, FoundProduct, Synonyms, Template } from '../../core/listing/index';
+import { noAllowance, type Rate } from '../../core/measure/index';
+import { samePricing } from '../../core/price/index';
+import { type CompiledRules, compileRules, type MarketRules, rulesFor } from '../../core/rules/index';
+import type { Executor } from '../../db/client';
+import { account, categoryMap, learned, marketRules, template } from '../../db/schema/index';
+import { latestRates } from './latest-rates';
+export type AccountRow = typeof account.$inferSelect;
+
+// A version of rules never changes, so it is parsed once a process.
+const ruleCache = new Map<string, MarketRules>();
+const accountRuleCache = new Map<string, CompiledRules>();
+
+async function readRules(db: Executor, market: string, version: number): Promise<MarketRules | null> {
+  const cacheKey = `${market}/${version}`;
+  const known = ruleCache.get(cacheKey);
+  if (known) return known;
+  const [row] = await db
+    .select()
+    .from(marketRules)
+    .where(and(eq(marketRules.market, market), eq(marketRules.version, version)));
+  if (!row) return null;
+  ruleCache.set(cacheKey, row.doc);
+  return row.doc;
+}
+
+/** Compiled rules of one account, the same object as long as neither rules nor exceptions change. */
+async function compiledFor(db: Executor, row: AccountRow): Promise<CompiledRules | null> {
+  const rules = await readRules(db, row.market, row.rulesVersion);
+  if (!rules) return null;
+  const key = `${row.market}/${row.rulesVersion}/${JSON.stringify(row.exceptions)}`;
+  let compiled = accountRuleCache.get(key);
+  if (!compiled) {
+    compiled = compileRules(rulesFor(rules, row.exceptions));
+    accountRuleCache.set(key, compiled);
+  }
+  return compiled;
+}
+
+export type LoadedAccount = AccountContext & { row: AccountRow };
+
+/** The currency in which items are kept; every rate starts from it. */
+export const homeCurrency = 'EUR';
+
+type Learned = typeof learned.$inferSelect;
+
+function synonymsOf(rows: Learned[]): Synonyms {
+  const synonyms: Synonyms = { names: {}, values: {} };
+  for (const { kind, place, said, theirs } of rows) {
+    if (kind === 'attribute') synonyms.names[place] = said;
+    if (kind === 'value') synonyms.values[place] = { ...synonyms.values[place], [said]: theirs };
+  }
+  return synonyms;
+}
+
+const productsOf = (rows: Learned[]): Record<string, FoundProduct> =>
+  Object.fromEntries(
+    rows
+      .filter((row) => row.kind === 'product')
+      .map(({ said, theirs, detail }) => [
+        said,
+        { id: theirs, name: detail?.name ?? theirs, categoryId: detail?.categoryId ?? null },
+      ]),
+  );
+
+const asTemplate = ({ id, name, conditions, fields, previous }: typeof template.$inferSelect): Template => ({
+  id,
+  name,
+  conditions,
+  fields,
+  previous,
+});
+
+const rateTo = (rates: Rate[], currency: string): Rate | null =>
+  currency === homeCurrency ? null : (rates.find((one) => one.to === currency) ?? null);
+
+export const today = (): string => new Date().toISOString().slice(0, 10);
+
+/** Every account (or the named ones) with its rules, defaults and mappings, ready for computing. */
+export async function loadAccounts(db: Executor, ids?: number[]): Promise<LoadedAccount[]> {
+  if (ids && ids.length === 0) return [];
+  const rows = await db
+    .select()
+    .from(account)
+    .where(ids ? inArray(account.id, ids) : undefined)
+    .orderBy(account.id);
+  const markets = [...new Set(rows.map((row) => row.market))];
+  const [maps, knowledge, templates, rates] = markets.length
+    ? await Promise.all([
+        db.select().from(categoryMap).where(inArray(categoryMap.market, markets)),
+        db.select().from(learned).where(inArray(learned.market, markets)),
+        db.select().from(template).orderBy(template.id),
+        latestRates(db),
+      ])
+    : [[], [], [], []];
+  const loaded: LoadedAccount[] = [];
+  for (const row of rows) {
+    const compiled = await compiledFor(db, row);
+    if (!compiled) continue;
+    const own = maps.filter((map) => map.market === row.market).map((map) => [map.ownCategory, map.categoryId]);
+    const known = knowledge.filter((one) => one.market === row.market);
+    loaded.push({
+      id: row.id,
+      name: row.name,
+      compiled,
+      defaults: row.defaults,
+      categoryMap: Object.fromEntries(own),
+      synonyms: synonymsOf(known),
+      products: productsOf(known),
+      templates: templates.filter((one) => one.accounts.length === 0 || one.accounts.includes(row.id)).map(asTemplate),
+      footer: row.footer,
+      houseTag: row.houseTag,
+      pricing: row.pricing ?? samePricing,
+      packaging: row.packaging ?? noAllowance,
+      stock: { reserve: row.stockReserve, cap: row.stockCap },
+      rate: rateTo(rates, compiled.rules.currency),
+      today: today(),
+      row,
+    });
+  }
+  return loaded;
+}

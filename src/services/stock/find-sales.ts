@@ -1,0 +1,78 @@
+import { and, desc, eq, lt } from 'drizzle-orm';
+import { z } from 'zod';
+import { database } from '../../db/client';
+import { account, item, sale } from '../../db/schema/index';
+
+export const findSalesSchema = z.object({
+  account: z.coerce.number().int().optional(),
+  item: z.coerce.number().int().optional(),
+  state: z.enum(['paid', 'cancelled', 'oversold']).optional(),
+  before: z.coerce.number().int().optional(),
+  limit: z.coerce.number().int().min(1).max(200).default(100),
+});
+
+export type SaleView = {
+  id: number;
+  orderId: string;
+  accountName: string | null;
+  itemId: number | null;
+  photo: string | null;
+  sku: string;
+  title: string;
+  /** Which combination, where there are several. */
+  variation: string | null;
+  quantity: number;
+  total: number;
+  fee: number;
+  cost: number | null;
+  net: number;
+  currency: string;
+  buyerTown: string;
+  oversold: boolean;
+  state: 'paid' | 'cancelled';
+  soldAt: string;
+};
+
+/** Sales, newest first, with what was left of each after fees and cost. */
+export async function findSales(
+  input: z.infer<typeof findSalesSchema>,
+): Promise<{ sales: SaleView[]; next: number | null }> {
+  const rows = await database()
+    .select({ sale, accountName: account.name, photo: item.mainPhoto })
+    .from(sale)
+    .leftJoin(account, eq(account.id, sale.accountId))
+    .leftJoin(item, eq(item.id, sale.itemId))
+    .where(
+      and(
+        input.account ? eq(sale.accountId, input.account) : undefined,
+        input.item ? eq(sale.itemId, input.item) : undefined,
+        input.state === 'oversold' ? eq(sale.oversold, true) : input.state ? eq(sale.state, input.state) : undefined,
+        input.before ? lt(sale.id, input.before) : undefined,
+      ),
+    )
+    .orderBy(desc(sale.id))
+    .limit(input.limit + 1);
+  const sales = rows.slice(0, input.limit).map(
+    ({ sale: one, accountName, photo }): SaleView => ({
+      id: one.id,
+      orderId: one.orderId,
+      accountName,
+      itemId: one.itemId,
+      photo,
+      sku: one.sku,
+      title: one.title,
+      variation: one.variation,
+      quantity: one.quantity,
+      total: one.total,
+      fee: one.fee,
+      cost: one.cost,
+      net: one.state === 'cancelled' ? 0 : one.total - one.fee - (one.cost ?? 0) * one.quantity,
+      state: one.state,
+      currency: one.currency,
+      buyerTown: one.buyerTown,
+      oversold: one.oversold,
+      soldAt: one.soldAt.toISOString(),
+    }),
+  );
+  return { sales, next: rows.length > input.limit ? (sales.at(-1)?.id ?? null) : null };
+}

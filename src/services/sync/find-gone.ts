@@ -1,0 +1,42 @@
+import { and, eq, gt, inArray } from 'drizzle-orm';
+import { database } from '../../db/client';
+import { item, listing } from '../../db/schema';
+
+export type GoneView = {
+  listingId: number;
+  itemId: number;
+  accountId: number;
+  sku: string;
+  title: string;
+  photo: string | null;
+  quantity: number;
+  since: string | null;
+};
+
+export const isGone = and(
+  eq(listing.wanted, 'live'),
+  inArray(listing.remote, ['ended', 'gone']),
+  eq(listing.busy, false),
+  gt(item.quantity, 0),
+);
+
+/** Listings that we want live, that have stock, and that are not there any more. */
+export async function findGone(limit = 500): Promise<{ gone: GoneView[] }> {
+  const rows = await database()
+    .select({
+      listingId: listing.id,
+      itemId: item.id,
+      accountId: listing.accountId,
+      sku: item.sku,
+      title: item.title,
+      photo: item.mainPhoto,
+      quantity: item.quantity,
+      since: listing.seenAt,
+    })
+    .from(listing)
+    .innerJoin(item, eq(item.id, listing.itemId))
+    .where(isGone)
+    .orderBy(listing.id)
+    .limit(limit);
+  return { gone: rows.map((row) => ({ ...row, since: row.since?.toISOString() ?? null })) };
+}

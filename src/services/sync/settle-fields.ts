@@ -1,0 +1,100 @@
+import { eq, sql } from 'drizzle-orm';
+import { NettingError } from '../../core/errors';
+import type { Json } from '../../core/json';
+import { canBeTaken, type DriftField, driftOf, priorities } from '../../core/sync';
+import type { Tx } from '../../db/client';
+import { item as itemTable, listing } from '../../db/schema';
+import type { Actor } from '../access/actor';
+import { recordChanges } from '../changes/record-changes';
+import { computeRow, type ListingRow } from '../records/compute-row';
+import { enqueueJobs } from '../records/enqueue-jobs';
+import type { LoadedAccount } from '../records/load-accounts';
+import { loadItem } from '../records/load-items';
+import { refreshListings } from '../records/refresh-listings';
+
+/** What has to be settled on one listing, field by field. */
+export function driftFields(
+  row: ListingRow,
+  wanted: ReturnType<typeof computeRow>,
+  account: LoadedAccount,
+): DriftField[] {
+  if (!row.drifted || !row.base || !row.sent || !row.seen || row.remote !== 'live') return [];
+  return driftOf({ base: row.base, wanted: wanted.content, sent: row.sent, seen: row.seen }, account.row.driftRules);
+}
+
+type Decision = { field: string; side: 'theirs' | 'ours' };
+
+/**
+ * Carries decisions out on one listing, in the caller's transaction: theirs becomes this listing's own value, ours
+ * goes to them again.
+ * @returns how many fields were settled
+ */
+export async function settleFields(
+  tx: Tx,
+  actor: Actor,
+  account: LoadedAccount,
+  listingId: number,
+  decisions: Decision[] | ((open: DriftField[]) => Decision[]),
+): Promise<number> {
+  const [row] = await tx.select().from(listing).where(eq(listing.id, listingId)).for('update');
+  if (!row?.base || !row.sent || !row.seen) return 0;
+  const item = await loadItem(tx, row.itemId);
+  const open = driftFields(row, computeRow(item, row, account), account);
+  const chosen = typeof decisions === 'function' ? decisions(open) : decisions;
+  const due = chosen.filter((one) => open.some((field) => field.field === one.field));
+  if (due.length === 0) return 0;
+  const differences = { ...row.differences };
+  const base = { ...row.base };
+  const sent = { ...row.sent };
+  const taken: { field: string; from: Json; to: Json }[] = [];
+  for (const { field, side } of due) {
+    const seen = row.seen[field] ?? null;
+    if (seen === null) delete base[field];
+    else base[field] = seen;
+    if (side === 'theirs') {
+      if (!canBeTaken(field))
+        throw new NettingError('invalid', 'This cannot be taken over from a marketplace; put yours back instead', {
+          field,
+        });
+      taken.push({ field, from: differences[field] ?? null, to: seen });
+      differences[field] = seen;
+    } else if (seen === null) delete sent[field];
+    else sent[field] = seen;
+  }
+  const now = computeRow(item, { ...row, differences, sent }, account);
+  for (const { field } of taken) {
+    const value = now.content[field];
+    if (value === undefined || value === null) delete sent[field];
+    else sent[field] = value;
+  }
+  const numberOr = (value: unknown) => (typeof value === 'number' ? value : null);
+  const left = driftOf({ base, wanted: now.content, sent, seen: row.seen }, {});
+  await tx
+    .update(listing)
+    .set({
+      differences,
+      base,
+      sent,
+      drifted: left.length > 0,
+      ...(due.some((one) => one.field === 'price') ? { sentPrice: numberOr(sent.price) } : {}),
+    })
+    .where(eq(listing.id, row.id));
+  const [version] = await tx.select({ version: itemTable.version }).from(itemTable).where(eq(itemTable.id, row.itemId));
+  await recordChanges(
+    tx,
+    { actor, why: 'marketplace', at: new Date() },
+    taken.map((one) => ({ ...one, itemId: row.itemId, listingId: row.id, itemVersion: version?.version ?? 1 })),
+  );
+  await refreshListings(tx, [row.itemId], [account]);
+  if (due.some((one) => one.side === 'ours'))
+    await enqueueJobs(tx, { where: sql`l.id = ${row.id}`, priority: priorities.content, runId: null });
+  return due.length;
+}
+
+/** What the rules decide by themselves. */
+export const byRule = (open: DriftField[]): Decision[] =>
+  open.flatMap((one): Decision[] =>
+    one.answer === 'ask' || (one.answer === 'take' && !canBeTaken(one.field))
+      ? []
+      : [{ field: one.field, side: one.answer === 'take' ? 'theirs' : 'ours' }],
+  );
