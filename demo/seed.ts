@@ -12,10 +12,10 @@ import { endListings } from '../src/services/listings/end-listings';
 import { publish } from '../src/services/listings/publish';
 import { loadAccounts } from '../src/services/records/load-accounts';
 import { catalogue, type DemoItem } from './catalogue';
+import { addCustomFields, addStrapToMeasure } from './custom-fields';
 import { writeHistory } from './history';
 import { manyItems } from './many';
 import { control } from './marketplaces';
-import { addOwnFields, addStrapToMeasure } from './own';
 import { photograph } from './photos';
 import { progressLine } from './progress';
 import { connectAccounts, ownerActor, setUpPacking } from './shop';
@@ -145,7 +145,7 @@ async function aDay(actor: Actor, ids: number[]): Promise<void> {
   // Buyers buy: each piece disappears elsewhere.
   const live = rowsOf<{ remoteId: string; market: string; itemId: number }>(
     await db.execute(
-      sql`select l.remote_id as remoteId, a.market, l.item_id as itemId from listing l join market_account a on a.id = l.account_id where l.remote = 'live' and a.market in ('hallowick', 'pippet', 'oakhand', 'shopfront') order by l.id`,
+      sql`select l.remote_id as remoteId, a.market, l.item_id as itemId from listing l join account a on a.id = l.account_id where l.remote = 'live' and a.market in ('hallowick', 'pippet', 'oakhand', 'shopfront') order by l.id`,
     ),
   );
   const bought = [...new Map(live.map((one) => [one.itemId, one])).values()]
@@ -233,7 +233,7 @@ if (!(await db.select({ id: item.id }).from(item).where(eq(item.sku, 'GH-0001'))
     bytes: await photograph({ kind: 'compact', brand: 'Kaskett', model: 'Pop 3', seed: 8, colour: 'blue' }, 'front'),
     name: 'found.jpg',
   });
-  await addOwnFields();
+  await addCustomFields();
   await addStrapToMeasure(actor, 'GH-0004');
 }
 say('');

@@ -3,12 +3,12 @@ import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import { config } from '../src/config';
 import { database } from '../src/db/client';
-import { account, user } from '../src/db/schema';
+import { account, authUser } from '../src/db/schema';
 import type { Actor } from '../src/services/access/actor';
 import { createApiToken } from '../src/services/access/create-api-token';
 import { setupOwner } from '../src/services/access/set-up-owner';
 import { addBox } from '../src/services/accounts/add-box';
-import { learn } from '../src/services/accounts/add-mapping';
+import { addMapping } from '../src/services/accounts/add-mapping';
 import { connectByKey } from '../src/services/accounts/connect-by-key';
 import { findBoxes } from '../src/services/accounts/find-boxes';
 import { finishConnect } from '../src/services/accounts/finish-connect';
@@ -29,7 +29,10 @@ const owner = { name: 'Runa Lindholm', email: 'owner@grainhouse.example', passwo
 
 /** The shop's owner, made at the first call together with the token for programs. */
 export async function ownerActor(): Promise<Actor> {
-  const [found] = await db.select({ id: user.id, name: user.name }).from(user).where(eq(user.email, owner.email));
+  const [found] = await db
+    .select({ id: authUser.id, name: authUser.name })
+    .from(authUser)
+    .where(eq(authUser.email, owner.email));
   if (found) return found;
   const actor = await setupOwner(owner);
   const { token } = await createApiToken(actor, 'demo');
@@ -245,8 +248,8 @@ async function writeTemplates(actor: Actor): Promise<void> {
 
 /** What a person matched by hand: Selasar calls black and many colours otherwise. */
 async function matchWords(actor: Actor): Promise<void> {
-  const match = (attribute: string, said: string, theirs: string) =>
-    learn(actor, { market: 'selasar', kind: 'value', attribute, said, theirs });
+  const match = (attribute: string, source: string, target: string) =>
+    addMapping(actor, { market: 'selasar', kind: 'value', attribute, source, target });
   await match('shade', 'Black', 'Jet');
 }
 

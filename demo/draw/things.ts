@@ -211,13 +211,13 @@ ${label(210, 500, 24, brand, '#f3ecdb', 'letter-spacing="3"')}${round(0, 0, 420,
 
 function outfit({ brand, seed }: Thing): Drawing {
   const random = seeded(seed);
-  const tray = (x: number, y: number, tint: string) =>
+  const openItems = (x: number, y: number, tint: string) =>
     `<path d="M ${x} ${y} h 300 l 24 60 h -348 Z" fill="${tint}"/><path d="M ${x + 14} ${y + 6} h 272 l 14 38 h -300 Z" fill="#000" fill-opacity="0.18"/>`;
   return {
     width: 820,
     height: 440,
     defs: '',
-    body: `${tray(470, 330, '#b43b35')}${tray(450, 366, '#e6e3da')}${tray(430, 400, '#3a5f8a')}
+    body: `${openItems(470, 330, '#b43b35')}${openItems(450, 366, '#e6e3da')}${openItems(430, 400, '#3a5f8a')}
 <ellipse cx="150" cy="420" rx="118" ry="30" fill="#0d0d0f"/><path d="M 32 150 V 420 A 118 30 0 0 0 268 420 V 150 Z" fill="#1f1f22"/><ellipse cx="150" cy="150" rx="118" ry="30" fill="#303034"/><ellipse cx="150" cy="126" rx="70" ry="18" fill="#b43b35"/><path d="M 80 96 V 126 A 70 18 0 0 0 220 126 V 96 Z" fill="#b43b35"/><ellipse cx="150" cy="96" rx="70" ry="18" fill="#cf564e"/><path d="M 60 170 V 430" stroke="#fff" stroke-opacity="0.22" stroke-width="16"/>${label(150, 300, 30, brand, '#ddd', 'font-weight="bold"')}
 ${round(320, 110, 110, 310, 14, '#6a4a1f')}${round(348, 50, 54, 70, 6, '#23201d')}${round(330, 210, 90, 130, 4, '#f2ead6')}${label(375, 262, 14, 'DEVELOPER', '#2b2620')}${label(375, 300, 22, `${Math.round(300 + random() * 700)} ml`, '#2b2620')}<path d="M 338 120 V 410" stroke="#fff" stroke-opacity="0.3" stroke-width="10"/>
 <path d="M 560 60 h 150 v 200 h -150 Z" fill="#f2f0ea"/><path d="M 575 75 h 120 v 130 h -120 Z" fill="#55585c"/><circle cx="635" cy="130" r="34" fill="#8f9499"/>${label(635, 240, 20, 'PAPER 13 × 18', '#333')}`,

@@ -25,7 +25,7 @@ export type ErrorFacts = {
   /** The field the error is about, as a field id of the item or listing. */
   field?: string;
   /** What the user can do about it, as a plain sentence. */
-  mend?: string;
+  fix?: string;
   /** When trying again makes sense, in milliseconds from now. */
   retryAfterMs?: number;
   /** Single problems, where there are several. */

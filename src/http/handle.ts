@@ -43,7 +43,7 @@ export async function handle(request: Request): Promise<Response> {
       return hit ? [{ one, hit }] : [];
     });
     const who = await actorOf(request.headers);
-    if (!who) throw new NettingError('not-signed-in', 'Sign in, or send an API token', { mend: 'Sign in' });
+    if (!who) throw new NettingError('not-signed-in', 'Sign in, or send an API token', { fix: 'Sign in' });
     const found = hits.find(({ one }) => one.method === request.method);
     if (!found)
       throw new NettingError(

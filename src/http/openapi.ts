@@ -73,7 +73,7 @@ export function openApi(baseUrl: string): object {
             status: { type: 'integer' },
             code: { type: 'string' },
             field: { type: 'string' },
-            mend: { type: 'string' },
+            fix: { type: 'string' },
             errors: {
               type: 'array',
               items: { type: 'object', properties: { field: { type: 'string' }, message: { type: 'string' } } },

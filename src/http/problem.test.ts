@@ -10,12 +10,12 @@ const told = async (error: unknown) => {
 
 test('what a user can mend is said: the sentence, the field, the mend, when to try again', async () => {
   const { status, headers, body } = await told(
-    new NettingError('market-busy', 'Pippet is busy', { field: 'price', mend: 'Wait', retryAfterMs: 1_500 }),
+    new NettingError('market-busy', 'Pippet is busy', { field: 'price', fix: 'Wait', retryAfterMs: 1_500 }),
   );
   expect(status).toBe(503);
   expect(headers.get('retry-after')).toBe('2');
   expect(headers.get('content-type')).toBe('application/problem+json');
-  expect(body).toMatchObject({ title: 'Pippet is busy', code: 'market-busy', field: 'price', mend: 'Wait' });
+  expect(body).toMatchObject({ title: 'Pippet is busy', code: 'market-busy', field: 'price', fix: 'Wait' });
 });
 
 test('what a schema refuses is named field by field', async () => {

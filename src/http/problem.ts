@@ -14,13 +14,13 @@ const problem = (status: number, body: Record<string, unknown>, headers: Record<
 /** Any error as RFC 9457 problem details. What a user can mend is said; what is our own fault is logged and not dressed up. */
 export function problemOf(error: unknown): Response {
   if (error instanceof NettingError) {
-    const { field, mend, details, retryAfterMs } = error.facts;
+    const { field, fix, details, retryAfterMs } = error.facts;
     const headers: Record<string, string> = retryAfterMs
       ? { 'retry-after': String(Math.ceil(retryAfterMs / 1_000)) }
       : {};
     return problem(
       statusOf[error.code],
-      { title: error.message, code: error.code, field, mend, errors: details },
+      { title: error.message, code: error.code, field, fix, errors: details },
       headers,
     );
   }

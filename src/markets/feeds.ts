@@ -21,6 +21,6 @@ export function lineError(line: z.infer<typeof lineSchema>, marketName: string):
   if (/locked/i.test(said)) return new NettingError('market-locked', said, { retryAfterMs: retryAfterMs ?? 300_000 });
   if (line.status === 404 || /no such listing/i.test(said)) return new NettingError('not-found', said);
   if (line.status === 409 || /not live any more/i.test(said))
-    return new NettingError('market-blocked', said, { mend: 'Settle it on the marketplace, then try again' });
+    return new NettingError('market-blocked', said, { fix: 'Settle it on the marketplace, then try again' });
   return new NettingError('market-refused', said, { details, field: details[0]?.field });
 }

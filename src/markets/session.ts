@@ -67,13 +67,13 @@ export async function refusal(response: Response, marketName: string): Promise<N
   if (response.status === 403 && /lock/i.test(message))
     return new NettingError('market-locked', said, {
       retryAfterMs: retryAfterMs ?? 300_000,
-      mend: 'Wait until the lock is over; sending goes on by itself',
+      fix: 'Wait until the lock is over; sending goes on by itself',
     });
   if (response.status === 401 || response.status === 403)
-    return new NettingError('market-auth', said, { mend: 'Connect the account again' });
+    return new NettingError('market-auth', said, { fix: 'Connect the account again' });
   if (response.status === 404) return new NettingError('not-found', said);
   if (response.status === 409)
-    return new NettingError('market-blocked', said, { mend: 'Settle it on the marketplace, then try again' });
+    return new NettingError('market-blocked', said, { fix: 'Settle it on the marketplace, then try again' });
   if (response.status >= 500) return new NettingError('market-unreachable', said, { retryAfterMs });
   return new NettingError('market-refused', said, { details, field: details[0]?.field });
 }

@@ -19,12 +19,12 @@ export async function storePhoto(bytes: Buffer, name: string): Promise<StoredPho
   if (bytes.length > maxPhotoBytes)
     throw new NettingError('photo-too-large', `${label} is larger than 30 MB`, {
       field: 'photos',
-      mend: 'Save it smaller and add it again',
+      fix: 'Save it smaller and add it again',
     });
   if (isHeic(bytes))
     throw new NettingError('photo-unreadable', `${label} is a HEIC picture, which cannot be read here`, {
       field: 'photos',
-      mend: 'Set the phone’s camera to its most compatible format (JPEG), or save the picture as JPEG, and add it again',
+      fix: 'Set the phone’s camera to its most compatible format (JPEG), or save the picture as JPEG, and add it again',
     });
   const meta = await sharp(bytes, { limitInputPixels: 120_000_000 })
     .metadata()
@@ -33,7 +33,7 @@ export async function storePhoto(bytes: Buffer, name: string): Promise<StoredPho
   if (!meta || !mime || !meta.width || !meta.height) {
     throw new NettingError('photo-unreadable', `${label} is not a JPEG, PNG or WebP picture that can be read`, {
       field: 'photos',
-      mend: 'Save it as JPEG and add it again',
+      fix: 'Save it as JPEG and add it again',
     });
   }
   const turned = (meta.orientation ?? 1) >= 5;
@@ -46,7 +46,7 @@ export async function storePhoto(bytes: Buffer, name: string): Promise<StoredPho
   } catch {
     throw new NettingError('photo-unreadable', `${label} is damaged and cannot be read to its end`, {
       field: 'photos',
-      mend: 'Copy it from the camera again',
+      fix: 'Copy it from the camera again',
     });
   }
   return {

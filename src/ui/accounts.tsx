@@ -1,8 +1,7 @@
-import type { AccountView } from '@/services/accounts/find-accounts';
-
-('use client');
+'use client';
 
 import { useQuery } from '@tanstack/react-query';
+import type { AccountView } from '@/services/accounts/find-accounts';
 import { api } from './api';
 
 /** The connected accounts, and a way to find one by its number. */

@@ -3,7 +3,7 @@ export class ApiProblem extends Error {
   readonly status: number;
   readonly code: string;
   readonly field?: string;
-  readonly mend?: string;
+  readonly fix?: string;
   readonly errors: { field: string; message: string }[];
 
   constructor(
@@ -12,7 +12,7 @@ export class ApiProblem extends Error {
       title?: string;
       code?: string;
       field?: string;
-      mend?: string;
+      fix?: string;
       errors?: { field: string; message: string }[];
     },
   ) {
@@ -20,7 +20,7 @@ export class ApiProblem extends Error {
     this.status = status;
     this.code = body.code ?? 'unknown';
     this.field = body.field;
-    this.mend = body.mend;
+    this.fix = body.fix;
     this.errors = body.errors ?? [];
   }
 }

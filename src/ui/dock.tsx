@@ -1,9 +1,8 @@
-import type { LaneProgress } from '@/services/outbox/sending-progress';
-
-('use client');
+'use client';
 
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
+import type { LaneProgress } from '@/services/outbox/sending-progress';
 import { api } from './api';
 import { duration, When } from './format';
 import { useLive } from './live';

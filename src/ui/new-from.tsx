@@ -1,7 +1,4 @@
-import type { TemplateView } from '@/services/listings/find-templates';
-import type { FoundPage } from '@/services/records/find-items';
-
-('use client');
+'use client';
 
 import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
@@ -9,6 +6,8 @@ import { useRouter } from 'next/navigation';
 import { useDeferredValue, useState } from 'react';
 import type { ItemPatch } from '@/core/item/item';
 import type { LookedUp, LookUp } from '@/services/accounts/look-up-product';
+import type { TemplateView } from '@/services/listings/find-templates';
+import type { FoundPage } from '@/services/records/find-items';
 import { api, photoUrl } from './api';
 import { Dialog } from './dialog';
 import { useNotice } from './providers';

@@ -25,7 +25,7 @@ export function Failed({ error, retry }: { error: unknown; retry?: () => void })
     <div role="alert" className="m-4 flex items-center gap-3 rounded border border-error px-3 py-2">
       <span>
         {text}
-        {error instanceof ApiProblem && error.mend ? ` – ${error.mend}` : ''}
+        {error instanceof ApiProblem && error.fix ? ` – ${error.fix}` : ''}
       </span>
       {retry ? (
         <button type="button" className="btn btn-sm" onClick={retry}>

@@ -15,8 +15,8 @@ export async function uploadPhoto(
     body: file,
   }).catch(() => null);
   if (answer?.ok) return null;
-  const body = (await answer?.json().catch(() => null)) as { title?: string; mend?: string } | null; // problem details, if anything
-  return body?.title ? `${body.title}. ${body.mend ?? ''}` : `${name} did not arrive; add it again`;
+  const body = (await answer?.json().catch(() => null)) as { title?: string; fix?: string } | null; // problem details, if anything
+  return body?.title ? `${body.title}. ${body.fix ?? ''}` : `${name} did not arrive; add it again`;
 }
 
 /**

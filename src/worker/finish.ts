@@ -2,7 +2,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import { isTransient, type NettingError } from '../core/errors';
 import type { Content } from '../core/listing';
 import { type Tx, transaction } from '../db/client';
-import { formerNumber, job, listing } from '../db/schema';
+import { job, listing, previousRemoteId } from '../db/schema';
 import type { RemoteListing } from '../markets';
 import { refreshListings } from '../services/records/refresh-listings';
 import { hasDrifted, refusalOf } from '../services/records/shown-columns';
@@ -113,7 +113,7 @@ export async function finishSent(row: JobRow, worker: string, itemId: number, se
         state: 'done',
         outcome: sent.outcome,
         message: null,
-        mend: null,
+        fix: null,
         errorCode: null,
         field: null,
         story: told(row, `They answered: listing ${sent.remote.remoteId} ${verb}`),
@@ -156,7 +156,7 @@ export async function storeEnded(row: JobRow, why: 'renewed' | 'made-again'): Pr
   await transaction(async (tx) => {
     const [before] = await tx.select().from(listing).where(eq(listing.id, row.listingId)).for('update');
     if (!before?.remoteId) return;
-    await tx.insert(formerNumber).values({
+    await tx.insert(previousRemoteId).values({
       listingId: before.id,
       accountId: before.accountId,
       remoteId: before.remoteId,
@@ -210,7 +210,7 @@ export async function finishFailed(
       state: 'failed',
       errorCode: error.code,
       message: error.message.slice(0, 500),
-      mend: facts.mend?.slice(0, 300) ?? null,
+      fix: facts.fix?.slice(0, 300) ?? null,
       field: facts.field?.slice(0, 80) ?? null,
       // Whether a create got through may still be open: then the next job for the listing looks before it repeats.
       ...(isTransient(error.code) ? {} : { request: null }),

@@ -6,7 +6,7 @@ import { database } from '../db/client';
 import { account, inbox, listing } from '../db/schema';
 import { refreshRules } from '../services/accounts/refresh-rules';
 import { openAccount } from '../services/records/open-account';
-import { hearOrder } from '../services/stock/ingest-order';
+import { ingestOrder } from '../services/stock/ingest-order';
 import { noteSeen } from '../services/sync/note-seen';
 
 type InboxRow = typeof inbox.$inferSelect;
@@ -34,7 +34,7 @@ async function handle(row: InboxRow): Promise<void> {
     case 'sale':
     case 'cancelled': {
       const { session, connector } = await openAccount(row.accountId, true);
-      return hearOrder(row.accountId, await connector.readOrder(session, data.order ?? ''));
+      return ingestOrder(row.accountId, await connector.readOrder(session, data.order ?? ''));
     }
     case 'changed':
     case 'ended':

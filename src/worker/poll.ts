@@ -6,7 +6,7 @@ import { connectorOf } from '../markets';
 import { refreshRules } from '../services/accounts/refresh-rules';
 import type { AccountRow } from '../services/records/load-accounts';
 import { openAccount } from '../services/records/open-account';
-import { hearOrder } from '../services/stock/ingest-order';
+import { ingestOrder } from '../services/stock/ingest-order';
 import { compareAccount } from '../services/sync/compare-account';
 import { look } from './inbox';
 
@@ -58,7 +58,7 @@ export async function pollOrders(row: AccountRow, log: Logger): Promise<void> {
     await db.update(account).set({ polledAt: new Date() }).where(eq(account.id, row.id));
     const since = new Date((row.ordersSince?.getTime() ?? row.createdAt.getTime()) - overlapMs);
     const { orders, serverTime } = await connector.ordersSince(session, since);
-    for (const order of orders) await hearOrder(row.id, order);
+    for (const order of orders) await ingestOrder(row.id, order);
     await followReviews(row.id);
     if (Date.now() - (rulesRead.get(row.id) ?? 0) > rulesEveryMs) {
       await refreshRules(row);

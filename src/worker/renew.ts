@@ -23,11 +23,7 @@ export async function endForRenewal(
   if (fresh.kind !== 'create') {
     const issue = computed.issues.find((one) => one.blocks);
     const why = `It could not be made anew, so it stays: ${issue?.message ?? 'it is not ready'}`;
-    await finishFailed(
-      row,
-      worker,
-      new NettingError('not-ready', why, { field: issue?.field, mend: issue?.mend.label }),
-    );
+    await finishFailed(row, worker, new NettingError('not-ready', why, { field: issue?.field, fix: issue?.fix.label }));
     return false;
   }
   const pause = await takePlace(account, row.id);
@@ -44,7 +40,7 @@ export async function endForRenewal(
   if (now.state === 'live' && now.offersOpen > 0) {
     const offers = `${now.offersOpen} open ${now.offersOpen === 1 ? 'offer' : 'offers'}`;
     throw new NettingError('market-blocked', `${account.compiled.rules.name}: ${offers} there, so it is not ended`, {
-      mend: 'Settle the offers on the marketplace, then try again',
+      fix: 'Settle the offers on the marketplace, then try again',
     });
   }
   if (now.state === 'live') {

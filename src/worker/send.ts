@@ -60,7 +60,7 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
         worker,
         new NettingError('not-ready', issue?.message ?? 'It is not ready', {
           field: issue?.field,
-          mend: issue?.mend.label,
+          fix: issue?.fix.label,
         }),
       );
     }

@@ -84,7 +84,7 @@ async function previewing(size: number): Promise<Figure[]> {
         'select id, price, quantity, cost, weight_grams, category from item where archived = 0 order by id',
       );
       await pool().query(
-        "select l.item_id, l.account_id, l.own_price from listing l join item i on i.id = l.item_id where i.archived = 0 and l.remote = 'live' order by l.item_id",
+        "select l.item_id, l.account_id, l.override_price from listing l join item i on i.id = l.item_id where i.archived = 0 and l.remote = 'live' order by l.item_id",
       );
     });
   const both = await sideBySide(rounds, () => time(() => previewCounts(lower)), raw);
@@ -136,7 +136,7 @@ async function paging(size: number): Promise<Figure[]> {
             const ids = (rows as { id: number }[]).map((row) => row.id);
             if (ids.length)
               await pool().query(
-                'select id, item_id, account_id, state, blocking, own_price, remote_url from listing where item_id in (?)',
+                'select id, item_id, account_id, state, blocking, override_price, remote_url from listing where item_id in (?)',
                 [ids],
               );
           }),

@@ -36,7 +36,7 @@ function pair(some: Item[], accounts: LoadedAccount[]): Pair {
   const began = performance.now();
   const computed: ComputedListing[] = [];
   for (const item of some)
-    for (const account of accounts) computed.push(computeListing({ item, differences: {}, account }));
+    for (const account of accounts) computed.push(computeListing({ item, overrides: {}, account }));
   const ours = performance.now() - began;
   const copied = performance.now();
   const copy: unknown = JSON.parse(JSON.stringify({ items: some, computed }));

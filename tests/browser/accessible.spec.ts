@@ -46,7 +46,7 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     ['/sales', 'Sales'],
     ['/marketplaces', 'Marketplaces'],
     ['/marketplaces/1', 'Hallowick'],
-    [`/items/${few.body.items[0]?.id}/told`, 'What each marketplace gets'],
+    [`/items/${few.body.items[0]?.id}/preview`, 'What each marketplace gets'],
     ['/templates', 'Templates'],
     ['/templates?template=1', 'Templates'],
     ['/postage', 'Postage and rates'],

@@ -33,7 +33,7 @@ test('by keyboard through the cells: an own title, copied to another marketplace
   await page.keyboard.press('Enter');
   await until(
     () => fieldOn(id, 'Hallowick', 'title'),
-    (field) => field?.origin === 'own' && field.value === 'Own words for one marketplace',
+    (field) => field?.origin === 'override' && field.value === 'Own words for one marketplace',
   );
   await expect(page.getByRole('button', { name: 'Title on Hallowick: Own words for one marketplace' })).toBeFocused();
   await page.keyboard.press('Control+c');
@@ -47,13 +47,13 @@ test('by keyboard through the cells: an own title, copied to another marketplace
   await page.keyboard.press('Control+z');
   await until(
     () => fieldOn(id, 'Oakhand', 'title'),
-    (field) => field?.origin !== 'own',
+    (field) => field?.origin !== 'override',
   );
   await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('Delete');
   await until(
     () => fieldOn(id, 'Hallowick', 'title'),
-    (field) => field?.origin !== 'own',
+    (field) => field?.origin !== 'override',
   );
   await page.keyboard.press('Escape');
   expect(await focused(page)).toBe('Title');
@@ -134,7 +134,7 @@ test('beside the sheet: a row spread out, a buyer’s view, a price for a net, w
   await page.getByTitle('Use it on Oakhand').click();
   await until(
     () => fieldOn(id, 'Oakhand', 'price'),
-    (field) => field?.origin === 'own' && Number(field.value) > 14_900,
+    (field) => field?.origin === 'override' && Number(field.value) > 14_900,
   );
   await page.keyboard.press('Alt+w');
   const proposal = page.getByRole('region', { name: 'Proposal for Title' });
@@ -202,15 +202,15 @@ test('several in one sitting: over to the next in the same field, and details ta
   await signedIn(page);
   for (const { id } of [one, two, three]) await open(page, id);
   await open(page, one.id);
-  const tray = page.getByRole('navigation', { name: 'Items of this sitting' });
-  await expect(tray.getByRole('listitem')).toHaveCount(3);
+  const openItems = page.getByRole('navigation', { name: 'Items of this sitting' });
+  await expect(openItems.getByRole('listitem')).toHaveCount(3);
   await page.getByLabel('Supplier').focus();
   await page.keyboard.press('Alt+PageDown');
   await page.waitForURL(new RegExp(`/items/${two.id}`));
   await expect(page.getByLabel('Supplier')).toBeFocused();
   await page.keyboard.press('Alt+PageUp');
   await page.waitForURL(new RegExp(`/items/${one.id}`));
-  await tray.getByRole('button', { name: /^Take over/ }).click();
+  await openItems.getByRole('button', { name: /^Take over/ }).click();
   const dialog = page.getByRole('dialog', { name: /^Take over from/ });
   await dialog.getByRole('button', { name: /^(all|none)$/ }).click();
   const fields = dialog.getByRole('group', { name: /^Fields/ });

@@ -47,13 +47,13 @@ test('one item for all accounts: origins, a buyer’s view, another title, the p
   const price = Math.round(Number((await solved.textContent())?.replace(/[^\d.]/g, '')) * 100);
   await solved.click();
   await expect(page.getByText('Hallowick has its own price now')).toBeVisible();
-  expect(valueFor(await toldOn(item.id, 'hallowick'), 'price')).toMatchObject({ value: price, origin: 'own' });
+  expect(valueFor(await toldOn(item.id, 'hallowick'), 'price')).toMatchObject({ value: price, origin: 'override' });
 });
 
 test('comparable sales: figures and charts, another window, a figure taken over', async ({ page }) => {
   const item = await readyItem({ brand: 'Brask', model: 'K-2', price: 9_999 });
   await signedIn(page);
-  await page.goto(`/items/${item.id}/told`);
+  await page.goto(`/items/${item.id}/preview`);
   const section = page.getByRole('region', { name: 'What such things sold for' });
   await section.scrollIntoViewIfNeeded();
   await expect(section.getByText('Pieces by price')).toBeVisible();
@@ -92,16 +92,16 @@ test('a rule is changed on the control page: the listings concerned are counted,
   await expect(page.getByRole('heading', { name: 'Done' })).toBeVisible();
   await until(
     () => rulesOf('shopfront'),
-    (rules) => rules.to > before && rules.misfits.some((one) => one.code === 'title-long' && one.live > 0),
+    (rules) => rules.to > before && rules.violations.some((one) => one.code === 'title-long' && one.live > 0),
   );
 
   await page.goto('/marketplaces');
   await page.getByRole('region', { name: 'Shopfront' }).getByRole('link', { name: 'Rules, fees, prices' }).click();
   await expect(page.getByText(/max: 150 → 80/)).toBeVisible();
-  const misfit = page.locator('[data-misfit=title-long]').filter({ hasText: item.sku });
-  await expect(misfit).toContainText('1 live');
-  await misfit.getByRole('button', { name: 'Mend and send' }).click();
-  await expect(misfit).toHaveCount(0);
+  const violation = page.locator('[data-misfit=title-long]').filter({ hasText: item.sku });
+  await expect(violation).toContainText('1 live');
+  await violation.getByRole('button', { name: 'Mend and send' }).click();
+  await expect(violation).toHaveCount(0);
   await until(
     async () => [...((await marketListings('shopfront', item.sku))[0]?.summary.title ?? '')].length,
     (length) => length > 0 && length <= 80,
@@ -182,7 +182,7 @@ test('boxes, a quote while it is typed, today’s rates', async ({ page }) => {
 });
 
 test('what was learned is seen and can be taken back; prices and wording of an account are kept', async ({ page }) => {
-  await call('POST', '/knowledge', {
+  await call('POST', '/mappings', {
     market: 'selasar',
     kind: 'value',
     attribute: 'shade',

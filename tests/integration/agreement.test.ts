@@ -81,8 +81,8 @@ test.each(connectors.map((connector) => [connector.name, connector] as const))(
     const account = { ...shop, compiled: compileRules(rules), templates: [] };
     const upload = uploader(connector, session, rules);
 
-    const tell = async ({ what, item, differences }: Varied, index: number): Promise<Outcome> => {
-      const computed = computeListing({ item, differences, account });
+    const tell = async ({ what, item, overrides }: Varied, index: number): Promise<Outcome> => {
+      const computed = computeListing({ item, overrides, account });
       const photos = Array.isArray(computed.content.photos) ? computed.content.photos.map(String) : [];
       const photoIds = await Promise.all(photos.map(upload));
       const ours = computed.issues.filter((issue) => issue.blocks).map((issue) => issue.field);

@@ -91,7 +91,7 @@ test('what is written for one account stays there and can follow the item again'
     return body.columns.find((column) => column.accountId === account)?.fields.find((one) => one.field === 'price');
   };
   await call('PUT', `/items/${item.id}/listings/${account}`, { field: 'price', value: 19_900 });
-  expect(await field()).toMatchObject({ value: 19_900, origin: 'own' });
+  expect(await field()).toMatchObject({ value: 19_900, origin: 'override' });
   await call('PUT', `/items/${item.id}/listings/${account}`, { field: 'price' });
   expect(await field()).toMatchObject({ value: 14_900, origin: 'master' });
   expect((await call('PUT', `/items/${item.id}/listings/${account}`, { field: 'nonsense', value: 1 })).status).toBe(

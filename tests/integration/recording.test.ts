@@ -84,8 +84,8 @@ test('fields of one’s own: limits, values on the item, filter, and in a templa
     category: 'cameras',
     copied: false,
   };
-  expect((await call('PUT', '/own-fields', field)).status).toBe(200);
-  expect((await call('PUT', '/own-fields', { ...field, type: 'number' })).status).toBe(422);
+  expect((await call('PUT', '/custom-fields', field)).status).toBe(200);
+  expect((await call('PUT', '/custom-fields', { ...field, type: 'number' })).status).toBe(422);
   const { id } = await readyItem();
   const refused = await patch(id, { own: { [key]: '123456789' } });
   expect(refused).toMatchObject({ status: 422, body: { field: `own.${key}` } });
@@ -113,7 +113,7 @@ test('fields of one’s own: limits, values on the item, filter, and in a templa
     expect(String(told?.fields.find((one) => one.field === 'description')?.value)).toContain('Serial AB 77');
   } finally {
     if (template.body.id) await call('DELETE', `/templates/${template.body.id}`);
-    await call('POST', '/own-fields/remove', { key });
+    await call('POST', '/custom-fields/remove', { key });
   }
   const copy = (await create({ copyOf: id })).body;
   expect((await whole(copy.id)).item.own).toMatchObject({ other: 'kept' });
@@ -137,7 +137,7 @@ test('a marketplace is left out and added again; what was written for it stays',
   await place(true);
   expect((await column())?.fields.find((one) => one.field === 'title')).toMatchObject({
     value: 'Own words for Oakhand',
-    origin: 'own',
+    origin: 'override',
   });
 });
 
@@ -151,8 +151,8 @@ test('another marketplace’s version is taken as the model, in the form that is
   expect(taken.body.taken).toEqual(['title', 'description']);
   const column = (await whole(id)).columns.find((one) => one.accountId === oakhand);
   const told = (field: string) => column?.fields.find((one) => one.field === field);
-  expect(told('title')).toMatchObject({ value: 'Brask K-2, the one for Hallowick', origin: 'own' });
-  expect(told('description')).toMatchObject({ origin: 'own', issues: [] });
+  expect(told('title')).toMatchObject({ value: 'Brask K-2, the one for Hallowick', origin: 'override' });
+  expect(told('description')).toMatchObject({ origin: 'override', issues: [] });
   expect(told('description')?.value).not.toContain('<');
   expect((await call('POST', `/items/${id}/listings/${oakhand}/model`, { model: oakhand })).status).toBe(422);
 });
@@ -320,7 +320,7 @@ test('the tray tells what is ready and what is unfinished', async () => {
   const { items } = (
     await call<{ items: { id: number; ready: number; unfinished: number }[] }>(
       'GET',
-      `/tray?ids=${begun},${id},999999999`,
+      `/open-items?ids=${begun},${id},999999999`,
     )
   ).body;
   expect(items.map((one) => one.id)).toEqual([begun, id]);

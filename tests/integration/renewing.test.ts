@@ -40,11 +40,11 @@ test('a listing is ended and made anew under a new number, the old one is kept, 
     () => item.of(),
     (one) => one?.job?.state === 'done' && one.timesMade === 2,
   );
-  const { body } = await call<{ links: { itemId: number; remoteId: string; former: { remoteId: string }[] }[] }>(
+  const { body } = await call<{ links: { itemId: number; remoteId: string; previous: { remoteId: string }[] }[] }>(
     'GET',
     `/links?q=${item.sku}&account=${item.account}`,
   );
-  expect(body.links[0]?.former.map((one) => one.remoteId)).toEqual([before?.id]);
+  expect(body.links[0]?.previous.map((one) => one.remoteId)).toEqual([before?.id]);
   expect(body.links[0]?.remoteId).not.toBe(before?.id);
 });
 

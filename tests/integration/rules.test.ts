@@ -1,6 +1,6 @@
 import { publishItems, readyItem, stateOn } from '../support/items';
 import { accountOf, accounts, call, control, marketListings, stack, until } from '../support/stack';
-import { mend, type Rules, rulesOf, toldOn, valueFor } from '../support/telling';
+import { fix, type Rules, rulesOf, toldOn, valueFor } from '../support/telling';
 
 type Published = {
   limits: Record<string, number>;
@@ -17,7 +17,7 @@ const newVersion = async (market: string, work: () => Promise<unknown>): Promise
   await work();
   return until(
     () => rulesOf(market),
-    (rules) => rules.to > before && rules.misfits !== undefined,
+    (rules) => rules.to > before && rules.violations !== undefined,
   );
 };
 
@@ -45,13 +45,13 @@ describe('a marketplace changes its rules', () => {
     );
     const seen = await until(
       () => rulesOf('shopfront'),
-      ({ misfits }) => misfits.some((one) => one.code === 'title-long' && one.live >= 1),
+      ({ violations }) => violations.some((one) => one.code === 'title-long' && one.live >= 1),
     );
-    const misfits = seen.misfits.filter((one) => one.code === 'title-long' && one.live > 0);
-    expect(misfits.reduce((sum, one) => sum + one.live, 0)).toBe(2);
-    expect(misfits[0]?.how).toBe('click');
-    for (const misfit of misfits) {
-      const done = await mend(misfit, undefined, true);
+    const violations = seen.violations.filter((one) => one.code === 'title-long' && one.live > 0);
+    expect(violations.reduce((sum, one) => sum + one.live, 0)).toBe(2);
+    expect(violations[0]?.how).toBe('click');
+    for (const violation of violations) {
+      const done = await fix(violation, undefined, true);
       expect(done.body).toMatchObject({ left: 0 });
     }
     for (const item of items) {
@@ -104,18 +104,18 @@ describe('a marketplace changes its rules', () => {
     await newVersion('shopfront', () => set('shopfront', `categories.${at}.attributes.${attribute}.required`, true));
     const seen = await until(
       () => rulesOf('shopfront'),
-      ({ misfits }) =>
-        misfits.some((one) => one.code === 'attribute-missing' && one.field === 'attr.decade' && one.live > 0),
+      ({ violations }) =>
+        violations.some((one) => one.code === 'attribute-missing' && one.field === 'attr.decade' && one.live > 0),
     );
     expect(seen.changes.some((change) => change.place.includes('Camera straps'))).toBe(true);
-    const misfit = seen.misfits.find((one) => one.code === 'attribute-missing' && one.field === 'attr.decade');
-    if (!misfit) throw new Error('not told');
-    expect(misfit.how).toBe('choose');
-    expect(misfit.choices.map((one) => one.id)).toContain('2020s');
-    expect((await mend(misfit)).status).toBe(422);
-    expect((await mend(misfit, '2020s')).body).toMatchObject({ left: 0 });
+    const violation = seen.violations.find((one) => one.code === 'attribute-missing' && one.field === 'attr.decade');
+    if (!violation) throw new Error('not told');
+    expect(violation.how).toBe('choose');
+    expect(violation.choices.map((one) => one.id)).toContain('2020s');
+    expect((await fix(violation)).status).toBe(422);
+    expect((await fix(violation, '2020s')).body).toMatchObject({ left: 0 });
     const told = await toldOn(item.id, 'shopfront');
-    expect(valueFor(told, 'attr.decade')).toMatchObject({ value: '2020s', origin: 'own' });
+    expect(valueFor(told, 'attr.decade')).toMatchObject({ value: '2020s', origin: 'override' });
     expect(told.ready).toBe(true);
     await newVersion('shopfront', () => set('shopfront', `categories.${at}.attributes.${attribute}.required`, false));
   }, 90_000);
@@ -139,14 +139,14 @@ describe('a marketplace changes its rules', () => {
     await newVersion('swishel', () => set('swishel', `categories.${at}`, null));
     const seen = await until(
       () => rulesOf('swishel'),
-      ({ misfits }) => misfits.some((one) => one.code === 'category-gone' && one.live > 0),
+      ({ violations }) => violations.some((one) => one.code === 'category-gone' && one.live > 0),
     );
     expect(seen.changes).toEqual(expect.arrayContaining([expect.objectContaining({ to: null, from: 'Meters' })]));
-    const misfit = seen.misfits.find((one) => one.code === 'category-gone');
-    if (!misfit) throw new Error('not told');
-    expect(misfit.choices.map((one) => one.id)).not.toContain(gone?.id);
-    const flash = misfit.choices.find((one) => one.label.endsWith('Flash'));
-    expect((await mend(misfit, flash?.id, true)).body).toMatchObject({ left: 0 });
+    const violation = seen.violations.find((one) => one.code === 'category-gone');
+    if (!violation) throw new Error('not told');
+    expect(violation.choices.map((one) => one.id)).not.toContain(gone?.id);
+    const flash = violation.choices.find((one) => one.label.endsWith('Flash'));
+    expect((await fix(violation, flash?.id, true)).body).toMatchObject({ left: 0 });
     await until(
       () => stateOn(item.id, account),
       (state) => state === 'live',
@@ -156,7 +156,7 @@ describe('a marketplace changes its rules', () => {
 
   test('what cannot be mended twice says so', async () => {
     const account = (await accounts()).find((one) => one.market === 'swishel');
-    const answer = await call<{ code: string }>('POST', '/mends', {
+    const answer = await call<{ code: string }>('POST', '/fixes', {
       accountId: account?.id,
       code: 'category-gone',
       field: 'category',

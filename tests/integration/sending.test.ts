@@ -145,9 +145,9 @@ test('a link is cut and made again by its stock number; their listing stays unto
   expect(await stateOn(item.id, account)).toBe('draft');
   expect((await marketListings('oakhand', item.sku))[0]?.state).toBe('live');
   const { body: found } = await call<{
-    strangers: { remoteId: string; match: { itemId: number; by: string } | null }[];
-  }>('GET', `/accounts/${account}/strangers`);
-  expect(found.strangers.find((one) => one.remoteId === there?.id)?.match).toMatchObject({
+    unlinked: { remoteId: string; match: { itemId: number; by: string } | null }[];
+  }>('GET', `/accounts/${account}/unlinked`);
+  expect(found.unlinked.find((one) => one.remoteId === there?.id)?.match).toMatchObject({
     itemId: item.id,
     by: 'stock number',
   });

@@ -26,7 +26,7 @@ test('the database derives the same state as the core, for every combination of 
         });
   for (const one of combinations) {
     await connection.query(
-      'insert into state_check (item_id, account_id, differences, wanted, remote, content_dirty, drifted, busy, problem) values (1, 1, ?, ?, ?, ?, ?, ?, ?)',
+      'insert into state_check (item_id, account_id, overrides, wanted, remote, content_dirty, drifted, busy, problem) values (1, 1, ?, ?, ?, ?, ?, ?, ?)',
       ['{}', one.wanted, one.remote, one.dirty, one.drifted, one.busy, one.problem],
     );
   }

@@ -60,8 +60,8 @@ test('a live listing is not left out before it is ended', async () => {
     ([one]) => one?.state === 'live',
   );
   const out = () =>
-    call<{ title: string; mend: string }>('PUT', `/items/${id}/listings/${oakhand}/place`, { here: false });
-  expect(await out()).toMatchObject({ status: 409, body: { mend: 'End the listing' } });
+    call<{ title: string; fix: string }>('PUT', `/items/${id}/listings/${oakhand}/place`, { here: false });
+  expect(await out()).toMatchObject({ status: 409, body: { fix: 'End the listing' } });
   await call('POST', '/listings/end', { selection: { kind: 'items', ids: [id] }, accounts: [oakhand] });
   await until(
     () => marketListings('oakhand', sku),

@@ -81,7 +81,7 @@ describe('templates', () => {
     });
     expect(valueFor(await toldOn(item.id, 'lanesend'), 'description')).toMatchObject({
       value: 'My own words.',
-      origin: 'own',
+      origin: 'override',
     });
   });
 
@@ -182,8 +182,8 @@ describe('what was learned', () => {
       heightMm: 120,
     });
     const before = valueFor(await toldOn(item.id, 'selasar'), 'attr.shade');
-    expect(before.issues[0]).toMatchObject({ code: 'attribute-value', mend: { kind: 'map-value' } });
-    const learnt = await call('POST', '/knowledge', {
+    expect(before.issues[0]).toMatchObject({ code: 'attribute-value', fix: { kind: 'map-value' } });
+    const learnt = await call('POST', '/mappings', {
       market: 'selasar',
       kind: 'value',
       attribute: 'shade',
@@ -200,13 +200,13 @@ describe('what was learned', () => {
       });
     const { body } = await call<{ known: { id: string; said: string; theirs: string; byName: string }[] }>(
       'GET',
-      '/knowledge?market=selasar',
+      '/mappings?market=selasar',
     );
     const known = body.known.find((one) => one.said === 'anthracite');
     expect(known).toMatchObject({ theirs: 'Grey' });
-    expect((await call('POST', '/knowledge/forget', { market: 'selasar', id: known?.id })).status).toBe(201);
+    expect((await call('POST', '/mappings/forget', { market: 'selasar', id: known?.id })).status).toBe(201);
     expect(valueFor(await toldOn(item.id, 'selasar'), 'attr.shade').issues).toHaveLength(1);
-    expect((await call('POST', '/knowledge/forget', { market: 'selasar', id: known?.id })).status).toBe(404);
+    expect((await call('POST', '/mappings/forget', { market: 'selasar', id: known?.id })).status).toBe(404);
   });
 
   test('a name of a property can be matched, too', async () => {
@@ -216,14 +216,14 @@ describe('what was learned', () => {
       widthMm: 150,
       heightMm: 120,
     });
-    await call('POST', '/knowledge', { market: 'selasar', kind: 'attribute', attribute: 'shade', said: 'Tint' });
+    await call('POST', '/mappings', { market: 'selasar', kind: 'attribute', attribute: 'shade', said: 'Tint' });
     expect(valueFor(await toldOn(item.id, 'selasar'), 'attr.shade').value).toBe('Red');
     const { body } = await call<{ known: { id: string; kind: string; said: string }[] }>(
       'GET',
-      '/knowledge?market=selasar',
+      '/mappings?market=selasar',
     );
     const known = body.known.find((one) => one.kind === 'attribute' && one.said === 'Tint');
-    await call('POST', '/knowledge/forget', { market: 'selasar', id: known?.id });
+    await call('POST', '/mappings/forget', { market: 'selasar', id: known?.id });
     expect(valueFor(await toldOn(item.id, 'selasar'), 'attr.shade').value).toBe('Jet');
   });
 

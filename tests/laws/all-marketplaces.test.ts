@@ -40,7 +40,7 @@ const each = (law: (rules: MarketRules, wild: ReturnType<typeof sampleItem>) => 
     { numRuns: 25 },
   );
 const tell = (rules: MarketRules, wild: ReturnType<typeof sampleItem>) =>
-  computeListing({ item: wild, differences: {}, account: accountWith(rules) });
+  computeListing({ item: wild, overrides: {}, account: accountWith(rules) });
 
 test('all eleven publish rules that fit the form', () => {
   expect(all.map((one) => one.name)).toEqual([

@@ -41,8 +41,8 @@ const varied = axes.chain((some) =>
     return sampleItem({ axes: some, variations, quantity: unitsOf(variations), price: 4_000 });
   }),
 );
-const tell = (rules: MarketRules, item: ReturnType<typeof sampleItem>, differences = {}) =>
-  computeListing({ item, differences, account: accountWith(rules) });
+const tell = (rules: MarketRules, item: ReturnType<typeof sampleItem>, overrides = {}) =>
+  computeListing({ item, overrides, account: accountWith(rules) });
 const each = (law: (rules: MarketRules, item: ReturnType<typeof sampleItem>) => void, numRuns = 40) =>
   fc.assert(
     fc.property(varied, (item) => {

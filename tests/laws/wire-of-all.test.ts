@@ -59,7 +59,7 @@ const item = sampleItem({
 async function contentFor(connector: Connector): Promise<Content> {
   const rules = (await rulesOfAll()).find((one) => one.market === connector.market)?.rules;
   if (!rules) throw new Error(connector.market);
-  return computeListing({ item, differences: {}, account: accountWith(rules) }).content;
+  return computeListing({ item, overrides: {}, account: accountWith(rules) }).content;
 }
 
 describe.each(connectors.map((connector) => [connector.name, connector] as const))('%s', (_name, connector) => {

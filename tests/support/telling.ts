@@ -1,6 +1,6 @@
 import { call } from './stack';
 
-export type ToldValue = {
+export type PreviewValue = {
   field: string;
   label: string;
   value: unknown;
@@ -8,9 +8,9 @@ export type ToldValue = {
   origin: string;
   how?: string;
   lost?: string[];
-  issues: { code: string; message: string; blocks: boolean; mend: { kind: string; label: string } }[];
+  issues: { code: string; message: string; blocks: boolean; fix: { kind: string; label: string } }[];
 };
-export type ToldAccount = {
+export type AccountPreview = {
   accountId: number;
   market: string;
   name: string;
@@ -18,26 +18,26 @@ export type ToldAccount = {
   refusal: string | null;
   ready: boolean;
   template: { name: string; tiedWith: string[] } | null;
-  values: ToldValue[];
+  values: PreviewValue[];
   titles: { text: string; lost: string[]; why: string }[];
   preview: { heading: string | null; text: string | null; html: string | null; photos: { ratio: number | null }[] };
 };
 
 /** What one account would get of an item. */
-export async function toldOn(itemId: number, market: string): Promise<ToldAccount> {
-  const { body } = await call<{ accounts: ToldAccount[] }>('GET', `/items/${itemId}/told`);
+export async function toldOn(itemId: number, market: string): Promise<AccountPreview> {
+  const { body } = await call<{ accounts: AccountPreview[] }>('GET', `/items/${itemId}/preview`);
   const found = body.accounts.find((one) => one.market === market);
   if (!found) throw new Error(`no account on ${market}: ${JSON.stringify(body).slice(0, 300)}`);
   return found;
 }
 
-export const valueFor = (told: ToldAccount, field: string): ToldValue => {
+export const valueFor = (told: AccountPreview, field: string): PreviewValue => {
   const found = told.values.find((one) => one.field === field);
   if (!found) throw new Error(`${told.name} has no field ${field}`);
   return found;
 };
 
-export type Misfit = {
+export type Violation = {
   accountId: number;
   code: string;
   field: string;
@@ -53,17 +53,17 @@ export type Rules = {
   to: number;
   changes: { place: string; from: unknown; to: unknown }[];
   live: number;
-  misfits: Misfit[];
+  violations: Violation[];
 };
 
 export const rulesOf = async (market: string): Promise<Rules> =>
   (await call<Rules>('GET', `/rules?market=${market}`)).body;
-export const mend = (misfit: Misfit, value?: string, send = false) =>
-  call<{ listings: number; left: number; queued: number }>('POST', '/mends', {
-    accountId: misfit.accountId,
-    code: misfit.code,
-    field: misfit.field,
-    message: misfit.message,
+export const fix = (violation: Violation, value?: string, send = false) =>
+  call<{ listings: number; left: number; queued: number }>('POST', '/fixes', {
+    accountId: violation.accountId,
+    code: violation.code,
+    field: violation.field,
+    message: violation.message,
     ...(value === undefined ? {} : { value }),
     send,
   });

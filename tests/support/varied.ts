@@ -1,10 +1,10 @@
 import type { Item } from '../../src/core/item';
 import { conditionIds } from '../../src/core/item';
 import type { Json } from '../../src/core/json';
-import type { Differences } from '../../src/core/listing';
+import type { Overrides } from '../../src/core/listing';
 import type { MarketRules } from '../../src/core/rules';
 
-export type Varied = { what: string; item: Item; differences: Differences };
+export type Varied = { what: string; item: Item; overrides: Overrides };
 
 type Twist = {
   what: string;
@@ -214,7 +214,7 @@ const twists: Twist[] = [
   },
 ];
 
-const said = (values: Record<string, Json | undefined>): Differences =>
+const said = (values: Record<string, Json | undefined>): Overrides =>
   Object.fromEntries(Object.entries(values).filter((entry): entry is [string, Json] => entry[1] !== undefined));
 
 /** At least `wanted` varied items: the shop's own, each as it is or with one thing wrong, under numbers of their own. */
@@ -227,7 +227,7 @@ export function varied(items: Item[], rules: MarketRules, wanted: number): Varie
     return {
       what: twist.what,
       item: { ...base, ...part, quantity: Math.max(1, part.quantity ?? base.quantity), sku: sku.slice(0, 40) },
-      differences: said(twist.here?.(rules) ?? {}),
+      overrides: said(twist.here?.(rules) ?? {}),
     };
   });
 }

@@ -1,12 +1,12 @@
+import type { CustomField } from './custom-fields';
 import type { Item, ItemFields } from './item';
-import type { OwnField } from './own-fields';
 
 /**
  * A copy keeps what describes the thing and drops what identifies the single piece: stock numbers, place, purchase,
  * expiry, notes, quantities, own fields that are not to be copied. Photos, links and sales are not fields and so never
  * travel along (photos can be asked for). A barcode names the product, not the piece, and stays; those of variations too.
  */
-export function copyForNew(item: Item, ownFields: readonly OwnField[] = []): Omit<ItemFields, 'sku'> {
+export function copyForNew(item: Item, customFields: readonly CustomField[] = []): Omit<ItemFields, 'sku'> {
   const {
     sku: _sku,
     id: _id,
@@ -16,7 +16,7 @@ export function copyForNew(item: Item, ownFields: readonly OwnField[] = []): Omi
     photos: _photos,
     ...fields
   } = item;
-  const dropped = new Set(ownFields.filter((field) => !field.copied).map((field) => field.key));
+  const dropped = new Set(customFields.filter((field) => !field.copied).map((field) => field.key));
   return {
     ...fields,
     location: '',

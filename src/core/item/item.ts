@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { conditionIds } from './condition';
-import type { OwnValues } from './own-fields';
+import type { CustomValues } from './custom-fields';
 import { skuPattern } from './sku';
 import { axisSchema, mostAxes, mostCombinations, variationSchema } from './variations';
 
@@ -50,7 +50,7 @@ export const itemFieldsSchema = z.object({
   axes: z.array(axisSchema).max(mostAxes).describe('What its variations differ in'),
   variations: z.array(variationSchema).max(mostCombinations),
 });
-export type ItemFields = Omit<z.infer<typeof itemFieldsSchema>, 'own'> & { own: OwnValues };
+export type ItemFields = Omit<z.infer<typeof itemFieldsSchema>, 'own'> & { own: CustomValues };
 export type ItemField = keyof ItemFields;
 
 /** What a change to an item may carry: any of the fields, nothing else. */

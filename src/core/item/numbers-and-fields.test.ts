@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { sampleItem } from '../testing.test-data';
 import {
+  type CustomField,
   copyForNew,
+  customFieldFault,
   isoWeek,
   isShownFor,
-  type OwnField,
-  ownFault,
   ownText,
   readOwn,
   readSkuPattern,
@@ -74,7 +74,7 @@ test.each([
   ['2026-11-23', 48],
 ])('%s lies in week %i', (day, week) => expect(isoWeek(new Date(`${day}T12:00:00Z`))).toBe(week));
 
-const field = (part: Partial<OwnField>): OwnField => ({
+const field = (part: Partial<CustomField>): CustomField => ({
   key: 'shelf',
   label: 'Shelf',
   type: 'text',
@@ -95,8 +95,8 @@ test.each([
   [{ type: 'choice', choices: ['a', 'b'] }, 'c', 'one of its list'],
   [{ type: 'date' }, '2026-13-01', 'is a date'],
   [{ type: 'tags', most: 1 }, ['a', 'b'], 'at most 1'],
-] as [Partial<OwnField>, never, string][])('%j refuses %j', (part, value, said) =>
-  expect(ownFault(field(part), value)).toContain(said),
+] as [Partial<CustomField>, never, string][])('%j refuses %j', (part, value, said) =>
+  expect(customFieldFault(field(part), value)).toContain(said),
 );
 
 test.each([
@@ -105,10 +105,10 @@ test.each([
   [{ type: 'tags' }, 'a, b,,c', ['a', 'b', 'c']],
   [{ type: 'date' }, ' 2026-11-23 ', '2026-11-23'],
   [{ type: 'text' }, '', null],
-] as [Partial<OwnField>, string, never][])('%j reads %j', (part, typed, value) => {
+] as [Partial<CustomField>, string, never][])('%j reads %j', (part, typed, value) => {
   const read = readOwn(field(part), typed);
   expect(read).toEqual(value);
-  if (read !== undefined) expect(ownFault(field(part), read)).toBeNull();
+  if (read !== undefined) expect(customFieldFault(field(part), read)).toBeNull();
 });
 
 test('a field of one category is shown there and below', () => {

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { sampleAccount, sampleItem, sampleRules } from '../testing.test-data';
 import { computeListing } from '.';
 
-const compute = (part: Parameters<typeof sampleItem>[0] = {}, differences = {}, account = sampleAccount()) =>
-  computeListing({ item: sampleItem(part), differences, account });
+const compute = (part: Parameters<typeof sampleItem>[0] = {}, overrides = {}, account = sampleAccount()) =>
+  computeListing({ item: sampleItem(part), overrides, account });
 const field = (computed: ReturnType<typeof compute>, name: string) =>
   computed.values.find((value) => value.field === name);
 const codes = (computed: ReturnType<typeof compute>) => computed.issues.map((issue) => issue.code);
@@ -22,7 +22,7 @@ test('a complete item is ready, each value with its origin', () => {
 
 test('what is written here wins, and the master’s change does not reach it', () => {
   const computed = compute({ price: 1 }, { price: 9_900, title: 'Own title' });
-  expect(field(computed, 'price')).toMatchObject({ value: 9_900, origin: 'own' });
+  expect(field(computed, 'price')).toMatchObject({ value: 9_900, origin: 'override' });
   expect(computed.content.title).toBe('Own title');
 });
 
@@ -72,12 +72,12 @@ test.each([
   ['attribute-missing', { attributes: {} }, {}],
   ['attribute-value', { attributes: { 'Film format': '16 mm' } }, {}],
   ['extra-value', {}, { 'extra.postage': 'by owl' }],
-] as const)('%s is found, with its place and a mend', (code, part, differences) => {
-  const computed = compute(part as Parameters<typeof sampleItem>[0], differences);
+] as const)('%s is found, with its place and a mend', (code, part, overrides) => {
+  const computed = compute(part as Parameters<typeof sampleItem>[0], overrides);
   const issue = computed.issues.find((one) => one.code === code);
   expect(issue).toBeDefined();
   expect(issue?.message.length).toBeGreaterThan(5);
-  expect(issue?.mend.label.length).toBeGreaterThan(3);
+  expect(issue?.fix.label.length).toBeGreaterThan(3);
   expect(computed.ready).toBe(false);
 });
 
@@ -85,7 +85,7 @@ test('a needed field of the marketplace without any value points to the account'
   const computed = compute({}, {}, sampleAccount(sampleRules(), { defaults: {} }));
   expect(computed.issues[0]).toMatchObject({
     code: 'extra-missing',
-    mend: { kind: 'account-default', field: 'postage' },
+    fix: { kind: 'account-default', field: 'postage' },
   });
 });
 

@@ -38,11 +38,11 @@ export type AccountContext = {
 };
 
 /** Differences from the master, sparse: field id → value written for this marketplace alone. */
-export type Differences = Record<string, Json>;
+export type Overrides = Record<string, Json>;
 
 export type ListingInput = {
   item: Item;
-  differences: Differences;
+  overrides: Overrides;
   account: AccountContext;
   /** The stock number under which it is live there now. */
   numberThere?: string | null;

@@ -69,7 +69,7 @@ export const sourcesOf: Record<FixedField, string[]> = {
 export type Origin =
   | 'master' // as written in the item
   | 'fitted' // the item's, made to fit this marketplace
-  | 'own' // written for this marketplace alone
+  | 'override' // written for this marketplace alone
   | 'template' // from one of your templates
   | 'account' // the account's own default
   | 'rule' // a mapping or the marketplace's default
@@ -78,7 +78,7 @@ export type Origin =
 export const originLabels: Record<Origin, string> = {
   master: 'from the item',
   fitted: 'from the item, made to fit',
-  own: 'own here',
+  override: 'own here',
   template: 'from a template',
   account: 'from the account',
   rule: 'by rule',
@@ -86,13 +86,13 @@ export const originLabels: Record<Origin, string> = {
 };
 
 /** What mends an issue without leaving the place, or where to go. */
-export type Mend =
+export type Fix =
   | { kind: 'edit-master'; field: string; label: string }
-  | { kind: 'edit-own'; field: string; label: string }
+  | { kind: 'edit-override'; field: string; label: string }
   | { kind: 'account-default'; field: string; label: string }
   | { kind: 'map-category'; label: string }
   /** Match the item's value with one of theirs; learned for all items that say the same. */
-  | { kind: 'map-value'; field: string; said: string; label: string }
+  | { kind: 'map-value'; field: string; source: string; label: string }
   | { kind: 'find-product'; label: string }
   | { kind: 'edit-template'; label: string }
   /** Say which combinations are offered here, make items of them, or leave the item out. */
@@ -106,7 +106,7 @@ export type Issue = {
   message: string;
   /** Blocking issues keep the listing from being sent. */
   blocks: boolean;
-  mend: Mend;
+  fix: Fix;
 };
 
 export type ListingValue = {

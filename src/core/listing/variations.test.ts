@@ -11,10 +11,10 @@ const rows = regenerate(axes, []).map((row, index) => ({ ...row, quantity: index
 const varied = sampleItem({ axes, variations: rows, quantity: 10, price: 4_000 });
 const takes = { maxAxes: 2, maxCombinations: 10 };
 
-const listingFor = (variations: typeof takes | null, differences = {}, item = varied) =>
+const listingFor = (variations: typeof takes | null, overrides = {}, item = varied) =>
   computeListing({
     item,
-    differences,
+    overrides,
     account: sampleAccount(sampleRules({ variations, quantity: { max: 999 } })),
   });
 const offeredBy = (made: ReturnType<typeof listingFor>) => made.values.find((one) => one.field === 'variations');
@@ -37,7 +37,7 @@ test('where they are taken every combination is sent with its price and stock', 
 
 test('where none are taken it is blocked with a mend, until one combination is chosen', () => {
   const blocked = listingFor(null);
-  expect(offeredBy(blocked)?.issues[0]).toMatchObject({ blocks: true, mend: { kind: 'variations' } });
+  expect(offeredBy(blocked)?.issues[0]).toMatchObject({ blocks: true, fix: { kind: 'variations' } });
   const one = listingFor(null, { variations: { Colour: 'tan', Length: '110' } });
   expect(offeredBy(one)?.issues).toEqual([]);
   expect(one.content.quantity).toBe(4);

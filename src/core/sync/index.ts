@@ -1,5 +1,5 @@
 export * from './breaker';
-export * from './difference';
+export * from './diff';
 export * from './drift';
 export * from './pace';
 export * from './plan';

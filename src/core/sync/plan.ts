@@ -1,11 +1,11 @@
 import type { ComputedListing } from '../listing/compute';
 import type { Content } from '../listing/fields';
-import { difference, type FieldDifference } from './difference';
+import { diff, type FieldDiff } from './diff';
 import type { ListingFacts } from './state';
 
 export type PlannedAction =
   | { kind: 'create' }
-  | { kind: 'update'; changes: FieldDifference[] }
+  | { kind: 'update'; changes: FieldDiff[] }
   | { kind: 'end' }
   | { kind: 'nothing'; why: string }
   | { kind: 'not-ready'; issues: ComputedListing['issues'] };
@@ -32,7 +32,7 @@ export function planListing(
   if (facts.remote === 'refused') return { kind: 'nothing', why: 'It was refused in review' };
   if (!isLive && facts.remote !== 'none') return { kind: 'nothing', why: 'It was ended there' };
   if (isLive && sent) {
-    const changes = difference(sent, computed.content);
+    const changes = diff(sent, computed.content);
     if (changes.length === 0) return { kind: 'nothing', why: 'It is the same there already' };
     return computed.ready ? { kind: 'update', changes } : { kind: 'not-ready', issues: computed.issues };
   }

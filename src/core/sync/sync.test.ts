@@ -2,9 +2,9 @@ import fc from 'fast-check';
 import { computeListing } from '../listing';
 import { sampleAccount, sampleItem } from '../testing.test-data';
 import {
-  applyDifference,
+  applyDiff,
   coalesce,
-  difference,
+  diff,
   driftedFields,
   knotState,
   type ListingFacts,
@@ -31,8 +31,8 @@ const facts = (part: Partial<ListingFacts> = {}): ListingFacts => ({
 });
 
 test('a difference applied gives the other side, and equal sides differ in nothing', () => {
-  fc.assert(fc.property(content, content, (a, b) => difference(applyDifference(a, difference(a, b)), b).length === 0));
-  fc.assert(fc.property(content, (a) => difference(a, { ...a }).length === 0));
+  fc.assert(fc.property(content, content, (a, b) => diff(applyDiff(a, diff(a, b)), b).length === 0));
+  fc.assert(fc.property(content, (a) => diff(a, { ...a }).length === 0));
 });
 
 test('merging equal sides is that side; both changed apart is a conflict', () => {
@@ -65,7 +65,7 @@ test.each([
 
 describe('the plan', () => {
   const account = sampleAccount();
-  const computed = (part = {}) => computeListing({ item: sampleItem(part), differences: {}, account });
+  const computed = (part = {}) => computeListing({ item: sampleItem(part), overrides: {}, account });
 
   test('makes what is wanted and not there, changes only what differs, leaves alone what is the same', () => {
     expect(planListing(facts({ remote: 'none' }), computed(), null)).toEqual({ kind: 'create' });
@@ -103,14 +103,14 @@ test('pauses grow, respect what the marketplace asks for, and come to an end', (
 });
 
 describe('a listing that is reviewed', () => {
-  const computed = computeListing({ item: sampleItem(), differences: {}, account: sampleAccount() });
+  const computed = computeListing({ item: sampleItem(), overrides: {}, account: sampleAccount() });
   const plan = (remote: ListingFacts['remote'], wanted: ListingFacts['wanted'] = 'live') =>
     planListing({ wanted, remote }, computed, remote === 'none' ? null : computed.content).kind;
 
   test('is there already: nothing is made twice, it can be changed and taken back', () => {
     expect(plan('review')).toBe('nothing');
     expect(plan('review', 'ended')).toBe('end');
-    const changed = computeListing({ item: sampleItem({ price: 1_000 }), differences: {}, account: sampleAccount() });
+    const changed = computeListing({ item: sampleItem({ price: 1_000 }), overrides: {}, account: sampleAccount() });
     expect(planListing({ wanted: 'live', remote: 'review' }, changed, computed.content)).toMatchObject({
       kind: 'update',
       changes: [{ field: 'price' }],

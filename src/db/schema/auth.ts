@@ -2,7 +2,7 @@ import { bigint, boolean, index, int, mysqlTable, text, varchar } from 'drizzle-
 import { id, moment } from './columns';
 
 /** People and their sessions, in the shape that the sign-in library keeps. */
-export const user = mysqlTable('auth_user', {
+export const authUser = mysqlTable('auth_user', {
   id: varchar('id', { length: 36 }).primaryKey(),
   name: varchar('name', { length: 120 }).notNull(),
   email: varchar('email', { length: 190 }).notNull().unique(),
@@ -12,7 +12,7 @@ export const user = mysqlTable('auth_user', {
   updatedAt: moment('updated_at').notNull(),
 });
 
-export const session = mysqlTable(
+export const authSession = mysqlTable(
   'auth_session',
   {
     id: varchar('id', { length: 36 }).primaryKey(),
@@ -27,7 +27,7 @@ export const session = mysqlTable(
   (table) => [index('session_user').on(table.userId)],
 );
 
-export const credential = mysqlTable(
+export const authCredential = mysqlTable(
   'auth_credential',
   {
     id: varchar('id', { length: 36 }).primaryKey(),
@@ -47,7 +47,7 @@ export const credential = mysqlTable(
   (table) => [index('credential_user').on(table.userId)],
 );
 
-export const verification = mysqlTable('auth_verification', {
+export const authVerification = mysqlTable('auth_verification', {
   id: varchar('id', { length: 36 }).primaryKey(),
   identifier: varchar('identifier', { length: 190 }).notNull(),
   value: text('value').notNull(),
@@ -57,7 +57,7 @@ export const verification = mysqlTable('auth_verification', {
 });
 
 /** Counts of tries, so that guessing is slowed also across restarts and processes. */
-export const rateLimit = mysqlTable('auth_rate_limit', {
+export const authRateLimit = mysqlTable('auth_rate_limit', {
   id: varchar('id', { length: 190 }).primaryKey(),
   key: varchar('key', { length: 190 }).notNull().unique(),
   count: int('count').notNull(),

@@ -2,6 +2,8 @@ import { bigint, customType, datetime } from 'drizzle-orm/mysql-core';
 
 export const id = () => bigint('id', { mode: 'number', unsigned: true }).autoincrement().primaryKey();
 export const reference = (name: string) => bigint(name, { mode: 'number', unsigned: true });
+/** Money in minor units, as much as a price may be anywhere. */
+export const minor = (name: string) => bigint(name, { mode: 'number' });
 /** Times are UTC with milliseconds. */
 export const moment = (name: string) => datetime(name, { mode: 'date', fsp: 3 });
 

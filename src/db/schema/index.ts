@@ -1,5 +1,5 @@
 export * from './auth';
 export * from './item';
-export * from './knowledge';
+export * from './mapping';
 export * from './market';
 export * from './work';

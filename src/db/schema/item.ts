@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { boolean, date, double, index, int, mediumtext, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core';
-import type { Axis, ConditionGrade, MovementReason, OwnField, OwnValues, Variation } from '../../core/item';
-import { document, id, moment, reference } from './columns';
+import type { Axis, ConditionGrade, CustomField, CustomValues, MovementReason, Variation } from '../../core/item';
+import { document, id, minor, moment, reference } from './columns';
 
 /** One sellable thing. `quantity` is the sum of its movements, kept in the transaction that writes them. */
 export const item = mysqlTable(
@@ -21,9 +21,9 @@ export const item = mysqlTable(
     keywords: document<string[]>('keywords').notNull(),
     attributes: document<Record<string, string>>('attributes').notNull(),
     currency: varchar('currency', { length: 3 }).notNull(),
-    price: int('price'),
-    retailPrice: int('retail_price'),
-    cost: int('cost'),
+    price: minor('price'),
+    retailPrice: minor('retail_price'),
+    cost: minor('cost'),
     quantity: int('quantity').notNull().default(0),
     barcode: varchar('barcode', { length: 20 }).notNull(),
     location: varchar('location', { length: 60 }).notNull(),
@@ -35,7 +35,7 @@ export const item = mysqlTable(
     widthMm: int('width_mm'),
     heightMm: int('height_mm'),
     expiresOn: date('expires_on', { mode: 'string' }),
-    own: document<OwnValues>('own_values').notNull().default({}),
+    own: document<CustomValues>('own_values').notNull().default({}),
     axes: document<Axis[]>('axes').notNull().default([]),
     variations: document<Variation[]>('variations').notNull().default([]),
     mainPhoto: varchar('main_photo', { length: 64 }),
@@ -112,7 +112,7 @@ export const movement = mysqlTable(
 );
 
 /** What was changed, by whom and why; never changed itself. Undo and history read it. */
-export const change = mysqlTable(
+export const changeRecord = mysqlTable(
   'change_record',
   {
     id: id(),
@@ -152,11 +152,11 @@ export const run = mysqlTable(
 );
 
 /** Fields that the sellers have added for themselves. */
-export const ownField = mysqlTable('own_field', {
+export const customField = mysqlTable('custom_field', {
   id: id(),
   key: varchar('field_key', { length: 30 }).notNull().unique(),
   label: varchar('label', { length: 40 }).notNull(),
-  type: varchar('type', { length: 8 }).notNull().$type<OwnField['type']>(),
+  type: varchar('type', { length: 8 }).notNull().$type<CustomField['type']>(),
   choices: document<string[]>('choices').notNull(),
   most: int('most'),
   from: double('least'),

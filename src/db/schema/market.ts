@@ -11,7 +11,7 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { Json } from '../../core/json';
-import type { Content, Differences } from '../../core/listing';
+import type { Content, Overrides } from '../../core/listing';
 import type { PackagingAllowance } from '../../core/measure';
 import type { Pricing } from '../../core/price';
 import type { AccountExceptions, MarketRules } from '../../core/rules';
@@ -23,11 +23,11 @@ import {
   type RenewalRule,
   stateSql,
 } from '../../core/sync';
-import { document, id, moment, reference } from './columns';
+import { document, id, minor, moment, reference } from './columns';
 
 /** A shop on a marketplace. Tokens and keys are encrypted. `lane` fields say which worker sends for it now. */
 export const account = mysqlTable(
-  'market_account',
+  'account',
   {
     id: id(),
     market: varchar('market', { length: 40 }).notNull(),
@@ -112,11 +112,11 @@ export const listing = mysqlTable(
     id: id(),
     itemId: reference('item_id').notNull(),
     accountId: reference('account_id').notNull(),
-    differences: document<Differences>('differences').notNull(),
+    overrides: document<Overrides>('overrides').notNull(),
     /** The price written for this marketplace alone; null follows the item. */
-    ownPrice: int('own_price'),
-    wantedPrice: int('wanted_price'),
-    sentPrice: int('sent_price'),
+    overridePrice: minor('override_price'),
+    wantedPrice: minor('wanted_price'),
+    sentPrice: minor('sent_price'),
     /** The most units that may be offered there, by its rules or as written here. */
     quantityCap: int('quantity_cap').notNull().default(1_000_000),
     wantedQuantity: int('wanted_quantity').notNull().default(0),
@@ -166,8 +166,8 @@ export const listing = mysqlTable(
 );
 
 /** Numbers that a listing had there before: it was renewed, ended, or its link was cut. */
-export const formerNumber = mysqlTable(
-  'former_number',
+export const previousRemoteId = mysqlTable(
+  'previous_remote_id',
   {
     id: id(),
     listingId: reference('listing_id').notNull(),
@@ -178,7 +178,10 @@ export const formerNumber = mysqlTable(
     why: varchar('why', { length: 12 }).notNull().$type<'renewed' | 'made-again' | 'cut'>(),
     at: moment('at').notNull(),
   },
-  (table) => [index('former_listing').on(table.listingId), index('former_remote').on(table.accountId, table.remoteId)],
+  (table) => [
+    index('previous_listing').on(table.listingId),
+    index('previous_remote').on(table.accountId, table.remoteId),
+  ],
 );
 
 /** A photo that a marketplace already has, so that it is uploaded once. */

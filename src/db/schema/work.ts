@@ -1,6 +1,6 @@
 import { boolean, index, int, mysqlTable, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import type { Content } from '../../core/listing';
-import { document, id, moment, reference } from './columns';
+import { document, id, minor, moment, reference } from './columns';
 
 export type JobStory = { at: string; text: string };
 /** What exactly was sent, kept before sending, so that a repeat says the same. */
@@ -40,7 +40,7 @@ export const job = mysqlTable(
     outcome: varchar('outcome', { length: 20 }).$type<'created' | 'changed' | 'ended' | 'renewed' | 'nothing'>(),
     errorCode: varchar('error_code', { length: 30 }),
     message: varchar('message', { length: 500 }),
-    mend: varchar('mend', { length: 300 }),
+    fix: varchar('fix', { length: 300 }),
     field: varchar('field', { length: 80 }),
     story: document<JobStory[]>('story'),
     createdAt: moment('created_at').notNull(),
@@ -113,10 +113,10 @@ export const sale = mysqlTable(
     sku: varchar('sku', { length: 40 }).notNull(),
     title: varchar('title', { length: 300 }).notNull(),
     quantity: int('quantity').notNull(),
-    unitPrice: int('unit_price').notNull(),
-    total: int('total').notNull(),
-    fee: int('fee').notNull(),
-    cost: int('cost'),
+    unitPrice: minor('unit_price').notNull(),
+    total: minor('total').notNull(),
+    fee: minor('fee').notNull(),
+    cost: minor('cost'),
     currency: varchar('currency', { length: 3 }).notNull(),
     /** The combination that was bought, in words. */
     variation: varchar('variation', { length: 200 }),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { maxPhotoBytes } from '../../photos/intake';
-import { setDifference, setDifferenceSchema } from '../../services/changes/set-override';
+import { setOverride, setOverrideSchema } from '../../services/changes/set-override';
 import { updateItem, updateItemSchema } from '../../services/changes/update-item';
 import { addPhoto } from '../../services/items/add-photo';
 import { createItem, createItemSchema } from '../../services/items/create-item';
@@ -137,7 +137,7 @@ export const itemEndpoints = [
     path: '/items/{id}/listings/{account}',
     tag: 'Listings',
     summary: 'Write a field for one account alone, or (without a value) follow the item again',
-    body: setDifferenceSchema,
-    run: ({ actor, params, body }) => setDifference(actor, id(params), id(params, 'account'), body),
+    body: setOverrideSchema,
+    run: ({ actor, params, body }) => setOverride(actor, id(params), id(params, 'account'), body),
   }),
 ];

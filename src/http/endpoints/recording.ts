@@ -2,18 +2,18 @@ import { z } from 'zod';
 import { lookUpProduct, lookUpSchema } from '../../services/accounts/look-up-product';
 import { takeOver, takeOverSchema } from '../../services/changes/take-over';
 import { returnChange } from '../../services/items/bring-back';
+import { findOpenItems, openItemsSchema } from '../../services/items/find-open-items';
 import { invitePhone } from '../../services/items/invite-phone';
 import { numberItem } from '../../services/items/number-item';
-import { trayItems, traySchema } from '../../services/items/open-items';
-import { ownFieldKeySchema, removeOwnField } from '../../services/items/remove-own-field';
-import { newOwnFieldSchema, saveOwnField } from '../../services/items/save-own-field';
+import { customFieldKeySchema, removeCustomField } from '../../services/items/remove-custom-field';
+import { newCustomFieldSchema, saveCustomField } from '../../services/items/save-custom-field';
 import { saveSettings } from '../../services/items/save-settings';
 import { splitVariations, splitVariationsSchema } from '../../services/items/split-variations';
 import { wordingProposals, wordingSchema } from '../../services/items/wording-proposals';
 import { modelListing, modelSchema } from '../../services/listings/model-listing';
-import { placeListing, placeSchema } from '../../services/listings/target-listing';
+import { targetListing, targetSchema } from '../../services/listings/target-listing';
 import { knownWords } from '../../services/records/known-words';
-import { loadOwnFields } from '../../services/records/load-own-fields';
+import { loadCustomFields } from '../../services/records/load-custom-fields';
 import { readSettings, shopSettingsSchema } from '../../services/records/read-settings';
 import { endpoint } from '../endpoint';
 
@@ -38,11 +38,11 @@ export const recordingEndpoints = [
   }),
   endpoint({
     method: 'GET',
-    path: '/tray',
+    path: '/open-items',
     tag: 'Items',
     summary: 'Items that are worked on in one sitting, with what is unfinished',
-    query: traySchema,
-    run: ({ query }) => trayItems(query),
+    query: openItemsSchema,
+    run: ({ query }) => findOpenItems(query),
   }),
   endpoint({
     method: 'POST',
@@ -94,8 +94,8 @@ export const recordingEndpoints = [
     path: '/items/{id}/listings/{account}/place',
     tag: 'Listings',
     summary: 'Add an account to an item, or leave it out',
-    body: placeSchema,
-    run: ({ actor, params, body }) => placeListing(actor, id(params), id(params, 'account'), body),
+    body: targetSchema,
+    run: ({ actor, params, body }) => targetListing(actor, id(params), id(params, 'account'), body),
   }),
   endpoint({
     method: 'POST',
@@ -107,26 +107,26 @@ export const recordingEndpoints = [
   }),
   endpoint({
     method: 'GET',
-    path: '/own-fields',
+    path: '/custom-fields',
     tag: 'Settings',
     summary: 'Fields of your own',
-    run: async () => ({ fields: await loadOwnFields() }),
+    run: async () => ({ fields: await loadCustomFields() }),
   }),
   endpoint({
     method: 'PUT',
-    path: '/own-fields',
+    path: '/custom-fields',
     tag: 'Settings',
     summary: 'Add a field of your own, or change it',
-    body: newOwnFieldSchema,
-    run: ({ body }) => saveOwnField(body),
+    body: newCustomFieldSchema,
+    run: ({ body }) => saveCustomField(body),
   }),
   endpoint({
     method: 'POST',
-    path: '/own-fields/remove',
+    path: '/custom-fields/remove',
     tag: 'Settings',
     summary: 'Take a field of your own off the sheets; what items say in it is kept',
-    body: ownFieldKeySchema,
-    run: ({ body }) => removeOwnField(body),
+    body: customFieldKeySchema,
+    run: ({ body }) => removeCustomField(body),
   }),
   endpoint({
     method: 'GET',

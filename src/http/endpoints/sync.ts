@@ -5,7 +5,7 @@ import { copyShop } from '../../services/listings/copy-shop';
 import { cutLinks } from '../../services/listings/cut-links';
 import { findLinks, findLinksSchema } from '../../services/listings/find-links';
 import { findRenewals, findRenewalsSchema } from '../../services/listings/find-renewals';
-import { findStrangers } from '../../services/listings/find-unlinked';
+import { findUnlinked } from '../../services/listings/find-unlinked';
 import { makeLinks, makeLinksSchema } from '../../services/listings/make-links';
 import { copyShopSchema, planCopy } from '../../services/listings/plan-copy';
 import { planRenewal } from '../../services/listings/plan-renewal';
@@ -182,10 +182,10 @@ export const syncEndpoints = [
   }),
   endpoint({
     method: 'GET',
-    path: '/accounts/{id}/strangers',
+    path: '/accounts/{id}/unlinked',
     tag: 'Links',
     summary: 'What is live there and linked with nothing, each with the item that it seems to be',
-    run: ({ params }) => findStrangers(id(params)),
+    run: ({ params }) => findUnlinked(id(params)),
   }),
   endpoint({
     method: 'POST',

@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { addBox, boxSchema } from '../../services/accounts/add-box';
-import { learn, learnSchema } from '../../services/accounts/add-mapping';
+import { addMapping, addMappingSchema } from '../../services/accounts/add-mapping';
 import { chooseProduct, chooseProductSchema } from '../../services/accounts/choose-product';
 import { findBoxes } from '../../services/accounts/find-boxes';
-import { findKnowledge } from '../../services/accounts/find-mappings';
+import { findMappings } from '../../services/accounts/find-mappings';
 import { findProducts, findProductsSchema } from '../../services/accounts/find-products';
-import { forget, forgetSchema } from '../../services/accounts/forget-mapping';
+import { forgetMapping, forgetMappingSchema } from '../../services/accounts/forget-mapping';
 import { forgetRate, forgetRateSchema } from '../../services/accounts/forget-rate';
 import { quoteParcel, quoteSchema } from '../../services/accounts/quote-parcel';
 import { rateHistory } from '../../services/accounts/rate-history';
@@ -14,12 +14,12 @@ import { refreshRates } from '../../services/accounts/refresh-rates';
 import { refreshTariffs } from '../../services/accounts/refresh-tariffs';
 import { removeBox } from '../../services/accounts/remove-box';
 import { ruleChanges } from '../../services/accounts/rule-changes';
-import { told } from '../../services/items/preview-item';
+import { previewItem } from '../../services/items/preview-item';
 import { titleProposals, titleProposalsSchema } from '../../services/items/title-proposals';
 import { comparablesOf, comparablesSchema } from '../../services/listings/comparables';
 import { findTemplates } from '../../services/listings/find-templates';
-import { mendAll } from '../../services/listings/fix-all';
-import { mendAllSchema } from '../../services/listings/fix-schema';
+import { fixAll } from '../../services/listings/fix-all';
+import { fixAllSchema } from '../../services/listings/fix-schema';
 import { pricePanel, pricePanelSchema } from '../../services/listings/price-panel';
 import { removeTemplate } from '../../services/listings/remove-template';
 import { saveTemplate } from '../../services/listings/save-template';
@@ -35,10 +35,10 @@ const tryIt = templateSchema.extend({ id: z.number().int().positive().nullable()
 export const tellingEndpoints = [
   endpoint({
     method: 'GET',
-    path: '/items/{id}/told',
+    path: '/items/{id}/preview',
     tag: 'Items',
     summary: 'What each account would get of an item: every value with its origin, and what a buyer would see',
-    run: ({ params }) => told(id(params)),
+    run: ({ params }) => previewItem(id(params)),
   }),
   endpoint({
     method: 'GET',
@@ -74,35 +74,35 @@ export const tellingEndpoints = [
   }),
   endpoint({
     method: 'POST',
-    path: '/mends',
+    path: '/fixes',
     tag: 'Rules',
     summary: 'One mend for every listing that does not fit for the same reason',
-    body: mendAllSchema,
-    run: ({ actor, body }) => mendAll(actor, body),
+    body: fixAllSchema,
+    run: ({ actor, body }) => fixAll(actor, body),
   }),
   endpoint({
     method: 'GET',
-    path: '/knowledge',
+    path: '/mappings',
     tag: 'Rules',
     summary: 'What was learned of a marketplace: categories, properties, values, products',
     query: market,
-    run: ({ query }) => findKnowledge(query.market),
+    run: ({ query }) => findMappings(query.market),
   }),
   endpoint({
     method: 'POST',
-    path: '/knowledge',
+    path: '/mappings',
     tag: 'Rules',
     summary: 'Match one of our names or values with one of theirs',
-    body: learnSchema,
-    run: ({ actor, body }) => learn(actor, body),
+    body: addMappingSchema,
+    run: ({ actor, body }) => addMapping(actor, body),
   }),
   endpoint({
     method: 'POST',
-    path: '/knowledge/forget',
+    path: '/mappings/forget',
     tag: 'Rules',
     summary: 'Take back something that was learned',
-    body: forgetSchema,
-    run: ({ body }) => forget(body),
+    body: forgetMappingSchema,
+    run: ({ body }) => forgetMapping(body),
   }),
   endpoint({
     method: 'POST',

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { isTransient, NettingError } from '../../core/errors';
+import { collectors } from '../batch';
 import { catalogueAt } from '../catalogue';
 import type { Connector, RemoteListing } from '../connector';
 import { lineError, lineSchema } from '../feeds';
-import { collectors } from '../lines';
 import { restConnector, withOurField } from '../rest';
 import type { Session } from '../session';
 import { cratewayRules } from './rules';

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
+import { collectors, type LineSending } from '../batch';
 import { catalogueAt } from '../catalogue';
 import type { Connector, RemoteListing } from '../connector';
 import { lineError, lineSchema } from '../feeds';
-import { collectors, type LineSending } from '../lines';
 import { listingReader, restConnector, withOurField } from '../rest';
 import type { Session } from '../session';
 import { lotbarnRules } from './rules';

@@ -2,7 +2,7 @@ import { betterAuth } from 'better-auth';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { config, readSecrets } from '../../config';
 import { database } from '../../db/client';
-import { credential, session, user, verification } from '../../db/schema';
+import { authCredential, authSession, authUser, authVerification } from '../../db/schema';
 
 const make = () =>
   betterAuth({
@@ -11,7 +11,7 @@ const make = () =>
     secret: readSecrets().appSecret,
     database: drizzleAdapter(database(), {
       provider: 'mysql',
-      schema: { user, session, account: credential, verification },
+      schema: { user: authUser, session: authSession, account: authCredential, verification: authVerification },
     }),
     // The first owner is made on the set-up page; nobody else signs up by himself.
     emailAndPassword: { enabled: true, disableSignUp: true, minPasswordLength: 10, maxPasswordLength: 128 },

@@ -1,6 +1,6 @@
 import { eq, sql } from 'drizzle-orm';
 import { database } from '../../db/client';
-import { apiToken, user } from '../../db/schema';
+import { apiToken, authUser } from '../../db/schema';
 import type { Actor } from './actor';
 import { auth } from './auth';
 import { hashOf } from './token-hash';
@@ -10,9 +10,9 @@ export async function actorOf(headers: Headers): Promise<{ actor: Actor; byToken
   const bearer = /^Bearer (net_[\w-]{20,})$/.exec(headers.get('authorization') ?? '')?.[1];
   if (bearer) {
     const [row] = await database()
-      .select({ id: user.id, name: user.name, token: apiToken.name, tokenId: apiToken.id })
+      .select({ id: authUser.id, name: authUser.name, token: apiToken.name, tokenId: apiToken.id })
       .from(apiToken)
-      .innerJoin(user, eq(user.id, apiToken.userId))
+      .innerJoin(authUser, eq(authUser.id, apiToken.userId))
       .where(eq(apiToken.hash, hashOf(bearer)));
     if (!row) return null;
     await database()

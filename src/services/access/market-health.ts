@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
-import { afterAnswer, afterSilence, type Health, healthy } from '../../core/sync/index';
+import { afterAnswer, afterSilence, type Health, healthy } from '../../core/sync';
 import { database } from '../../db/client';
-import { account } from '../../db/schema/index';
+import { account } from '../../db/schema';
 
 /** What this process has heard lately, so that the usual answer costs no query. */
 const known = new Map<number, Health>();

@@ -59,7 +59,7 @@ export const trialSession = (market: string, access: Access): Session =>
     renewAccess: async () => {
       throw new NettingError('market-auth', `${connectorOf(market).name} does not accept this access`, {
         field: 'key',
-        mend: 'Check the key',
+        fix: 'Check the key',
       });
     },
   });

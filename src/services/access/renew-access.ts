@@ -14,7 +14,7 @@ export async function renew(accountId: number, stale: Access): Promise<Access> {
     const now = unseal<Access>(row.secrets);
     if (now.kind === 'key')
       throw new NettingError('market-auth', `${row.name}: the key is not accepted any more`, {
-        mend: 'Connect the account again',
+        fix: 'Connect the account again',
       });
     if (stale.kind === 'oauth' && now.accessToken !== stale.accessToken) return now;
     const fresh = await askForTokens(row.market, { grant_type: 'refresh_token', refresh_token: now.refreshToken });

@@ -18,7 +18,7 @@ export async function askForTokens(market: string, form: Record<string, string>)
   if (!answer || answer.status >= 500) throw new NettingError('market-unreachable', `${name} did not answer`);
   if (!answer.ok)
     throw new NettingError('market-auth', `${name} does not accept this access any more`, {
-      mend: 'Connect the account again',
+      fix: 'Connect the account again',
     });
   const tokens = tokenSchema.parse(await answer.json());
   return {

@@ -2,12 +2,12 @@ import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
-import { user } from '../../db/schema';
+import { authUser } from '../../db/schema';
 import type { Actor } from './actor';
 import { auth } from './auth';
 
 export async function hasOwner(): Promise<boolean> {
-  const rows = await database().select({ id: user.id }).from(user).limit(1);
+  const rows = await database().select({ id: authUser.id }).from(authUser).limit(1);
   return rows.length > 0;
 }
 
@@ -26,7 +26,7 @@ export async function setupOwner(input: z.infer<typeof setupSchema>): Promise<Ac
     await tx.execute(sql`select get_lock('netting-setup', 10)`);
     try {
       if (await hasOwner())
-        throw new NettingError('not-allowed', 'This shop has its owner already', { mend: 'Sign in' });
+        throw new NettingError('not-allowed', 'This shop has its owner already', { fix: 'Sign in' });
       const context = await auth().$context;
       const created = await context.internalAdapter.createUser(
         { email: input.email.toLowerCase(), name: input.name, emailVerified: true },

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import { database } from '../../db/client';
-import { rateLimit } from '../../db/schema/index';
+import { authRateLimit } from '../../db/schema';
 
 const freeTries = 5;
 const keyOf = (email: string) => `sign-in/${createHash('sha256').update(email.trim().toLowerCase()).digest('hex')}`;
@@ -15,13 +15,13 @@ export async function countTry(email: string): Promise<number> {
   const key = keyOf(email);
   const now = Date.now();
   return database().transaction(async (tx) => {
-    const [row] = await tx.select().from(rateLimit).where(eq(rateLimit.key, key)).for('update');
+    const [row] = await tx.select().from(authRateLimit).where(eq(authRateLimit.key, key)).for('update');
     const count = row && now - row.lastRequest < 3_600_000 ? row.count : 0;
     const wait = count < freeTries ? 0 : Math.min(900, 2 ** (count - freeTries + 1)) * 1_000;
     const left = row ? row.lastRequest + wait - now : 0;
     if (wait > 0 && left > 0) return Math.ceil(left / 1_000);
     await tx
-      .insert(rateLimit)
+      .insert(authRateLimit)
       .values({ id: key, key, count: 1, lastRequest: now })
       .onDuplicateKeyUpdate({ set: { count: count === 0 ? 1 : sql`count + 1`, lastRequest: now } });
     return 0;
@@ -30,5 +30,5 @@ export async function countTry(email: string): Promise<number> {
 
 export const forgetTries = (email: string) =>
   database()
-    .delete(rateLimit)
-    .where(eq(rateLimit.key, keyOf(email)));
+    .delete(authRateLimit)
+    .where(eq(authRateLimit.key, keyOf(email)));

@@ -1,62 +1,63 @@
 import { desc, eq } from 'drizzle-orm';
 import { database } from '../../db/client';
-import { account, categoryMap, learned } from '../../db/schema';
+import { account, categoryMap, mapping } from '../../db/schema';
 import { loadAccounts } from '../records/load-accounts';
 
-export type KnownThing = {
+export type Mapping = {
   id: string;
   market: string;
   kind: 'category' | 'attribute' | 'value' | 'product';
-  said: string;
+  source: string;
   /** What it stands for there, in words. */
-  theirs: string;
-  place: string;
+  target: string;
+  attribute: string;
   byName: string;
   at: string;
 };
 
 /** What has been learned of a marketplace: categories, names of properties, their values, products of its catalogue. */
-export async function findKnowledge(market: string, limit = 500): Promise<{ known: KnownThing[] }> {
+export async function findMappings(market: string, limit = 500): Promise<{ known: Mapping[] }> {
   const db = database();
   const [accounts, categories, rows] = await Promise.all([
     db.select({ id: account.id }).from(account).where(eq(account.market, market)).limit(1),
     db.select().from(categoryMap).where(eq(categoryMap.market, market)).orderBy(categoryMap.ownCategory),
     db
       .select()
-      .from(learned)
-      .where(eq(learned.market, market))
-      .orderBy(desc(learned.at), desc(learned.id))
+      .from(mapping)
+      .where(eq(mapping.market, market))
+      .orderBy(desc(mapping.at), desc(mapping.id))
       .limit(limit),
   ]);
   const [shop] = await loadAccounts(
     db,
     accounts.map((one) => one.id),
   );
-  const attributeName = (place: string) =>
-    shop?.compiled.rules.categories.flatMap((one) => one.attributes).find((one) => one.id === place)?.label ?? place;
+  const attributeName = (attribute: string) =>
+    shop?.compiled.rules.categories.flatMap((one) => one.attributes).find((one) => one.id === attribute)?.label ??
+    attribute;
   return {
     known: [
       ...categories.map(
-        (row): KnownThing => ({
+        (row): Mapping => ({
           id: `category/${row.ownCategory}`,
           market,
           kind: 'category',
-          said: row.ownCategory,
-          theirs:
+          source: row.ownCategory,
+          target:
             shop?.compiled.categoryById.get(row.categoryId)?.path.join(' › ') ?? `${row.categoryId}, which is gone`,
-          place: '',
+          attribute: '',
           byName: row.byName,
           at: row.at.toISOString(),
         }),
       ),
       ...rows.map(
-        (row): KnownThing => ({
-          id: `learned/${row.id}`,
+        (row): Mapping => ({
+          id: `mapping/${row.id}`,
           market,
           kind: row.kind,
-          said: row.said.replace(/^(code|name):/, ''),
-          theirs: row.kind === 'attribute' ? attributeName(row.place) : (row.detail?.name ?? row.theirs),
-          place: row.kind === 'value' ? attributeName(row.place) : '',
+          source: row.source.replace(/^(code|name):/, ''),
+          target: row.kind === 'attribute' ? attributeName(row.attribute) : (row.detail?.name ?? row.target),
+          attribute: row.kind === 'value' ? attributeName(row.attribute) : '',
           byName: row.byName,
           at: row.at.toISOString(),
         }),

@@ -3,17 +3,17 @@ import type { Issue } from '../../core/listing';
 import { database } from '../../db/client';
 import { account as accountTable } from '../../db/schema';
 import { loadAccounts } from '../records/load-accounts';
-import { type Choice, mendOptions } from './fix-options';
-import { misfitKey, misfitRows } from './violation-rows';
+import { type Choice, fixOptions } from './fix-options';
+import { violationKey, violationRows } from './violation-rows';
 
 /** Listings of one account that the rules do not let through, for the same reason. */
-export type Misfit = {
+export type Violation = {
   accountId: number;
   accountName: string;
   code: string;
   field: string;
   message: string;
-  mend: Issue['mend'];
+  fix: Issue['fix'];
   /** How one mend can be carried out for all of them: not at all from here, by one click, or by choosing or writing a value. */
   how: 'item' | 'click' | 'choose' | 'write';
   choices: Choice[];
@@ -24,26 +24,26 @@ export type Misfit = {
 };
 
 /** What does not fit on these accounts, grouped by cause, most listings first. */
-export async function findMisfits(market: string): Promise<{ misfits: Misfit[] }> {
+export async function findViolations(market: string): Promise<{ violations: Violation[] }> {
   const db = database();
   const rows = await db.select({ id: accountTable.id }).from(accountTable).where(eq(accountTable.market, market));
-  const groups = new Map<string, Misfit>();
+  const groups = new Map<string, Violation>();
   for (const account of await loadAccounts(
     db,
     rows.map((row) => row.id),
   )) {
-    for await (const some of misfitRows(db, account)) {
+    for await (const some of violationRows(db, account)) {
       for (const { row, item, issues } of some) {
         for (const issue of issues) {
-          const key = `${account.id}/${misfitKey(issue)}`;
+          const key = `${account.id}/${violationKey(issue)}`;
           const group = groups.get(key) ?? {
             accountId: account.id,
             accountName: account.name,
             code: issue.code,
             field: issue.field,
             message: issue.message,
-            mend: issue.mend,
-            ...mendOptions(account, issue, item),
+            fix: issue.fix,
+            ...fixOptions(account, issue, item),
             live: 0,
             drafts: 0,
             items: [],
@@ -56,5 +56,5 @@ export async function findMisfits(market: string): Promise<{ misfits: Misfit[] }
       }
     }
   }
-  return { misfits: [...groups.values()].sort((a, b) => b.live + b.drafts - (a.live + a.drafts)) };
+  return { violations: [...groups.values()].sort((a, b) => b.live + b.drafts - (a.live + a.drafts)) };
 }

@@ -17,15 +17,15 @@ export async function finishConnect(
   try {
     pending = unseal<Pending & { state: string }>(sealed);
   } catch {
-    throw new NettingError('not-allowed', 'This connection was not begun here', { mend: 'Begin again' });
+    throw new NettingError('not-allowed', 'This connection was not begun here', { fix: 'Begin again' });
   }
   if (pending.state !== given.state || pending.expires < Date.now() || pending.userId !== actor.id)
     throw new NettingError('not-allowed', 'This connection was begun too long ago or elsewhere', {
-      mend: 'Begin again',
+      fix: 'Begin again',
     });
   if (given.error || !given.code)
     throw new NettingError('not-allowed', `${connectorOf(pending.market).name} was not allowed to connect`, {
-      mend: 'Begin again and allow it',
+      fix: 'Begin again and allow it',
     });
   const access = await askForTokens(pending.market, {
     grant_type: 'authorization_code',

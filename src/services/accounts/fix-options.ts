@@ -1,7 +1,7 @@
 import type { Item } from '../../core/item';
 import { type CategorySuggestion, type Issue, suggestCategories } from '../../core/listing';
 import type { LoadedAccount } from '../records/load-accounts';
-import type { Misfit } from './find-violations';
+import type { Violation } from './find-violations';
 
 export type Choice = { id: string; label: string };
 
@@ -13,13 +13,13 @@ const suggestionsFor = (account: LoadedAccount, item: Item): CategorySuggestion[
   );
 
 /** What can be chosen or written to mend an issue for all listings that share it. */
-export function mendOptions(
+export function fixOptions(
   account: LoadedAccount,
   issue: Issue,
   item: Item,
-): { how: Misfit['how']; choices: Choice[] } {
+): { how: Violation['how']; choices: Choice[] } {
   const { rules } = account.compiled;
-  const { kind } = issue.mend;
+  const { kind } = issue.fix;
   if (kind === 'map-category') {
     const first = suggestionsFor(account, item).map(({ id, path }) => ({ id, label: path.join(' › ') }));
     const leaves = rules.categories.filter((one) => one.leaf && !first.some((known) => known.id === one.id));
@@ -40,7 +40,7 @@ export function mendOptions(
     if (extra?.values) return { how: 'choose', choices: extra.values };
     return { how: extra?.type === 'text' || extra?.type === 'date' ? 'write' : 'item', choices: [] };
   }
-  if (issue.field === 'condition' && kind === 'edit-own') return { how: 'choose', choices: rules.conditions };
+  if (issue.field === 'condition' && kind === 'edit-override') return { how: 'choose', choices: rules.conditions };
   if (issue.code === 'description-long' || issue.code === 'note-long') return { how: 'click', choices: [] };
   return { how: 'item', choices: [] };
 }

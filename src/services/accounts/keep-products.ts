@@ -1,6 +1,6 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { database } from '../../db/client';
-import { learned } from '../../db/schema';
+import { mapping } from '../../db/schema';
 import type { Actor } from '../access/actor';
 
 /** Keeps catalogue products under what identifies the thing. */
@@ -12,23 +12,23 @@ export async function keepProducts(
   if (found.length === 0) return;
   const db = database();
   const at = new Date();
-  await db.delete(learned).where(
+  await db.delete(mapping).where(
     and(
-      eq(learned.market, market),
-      eq(learned.kind, 'product'),
+      eq(mapping.market, market),
+      eq(mapping.kind, 'product'),
       inArray(
-        learned.said,
+        mapping.source,
         found.map((one) => one.key),
       ),
     ),
   );
-  await db.insert(learned).values(
+  await db.insert(mapping).values(
     found.map(({ key, id, name, categoryId }) => ({
       market,
       kind: 'product' as const,
-      place: '',
-      said: key,
-      theirs: id,
+      attribute: '',
+      source: key,
+      target: id,
       detail: { name, categoryId },
       byName: actor.name,
       at,

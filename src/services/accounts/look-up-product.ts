@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import type { CatalogueEntry } from '../../core/listing/index';
+import type { CatalogueEntry } from '../../core/listing';
 import { database } from '../../db/client';
 import type { ProductQuery } from '../../markets/connector';
 import { loadAccounts } from '../records/load-accounts';

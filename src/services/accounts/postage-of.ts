@@ -3,7 +3,7 @@ import { NettingError } from '../../core/errors';
 import { type Box, boxFor } from '../../core/measure';
 import { costPerPound, type Quote, quotes } from '../../core/price';
 import { database } from '../../db/client';
-import { item, shipment } from '../../db/schema';
+import { item, postagePaid } from '../../db/schema';
 import { findBoxes } from './find-boxes';
 import { readTariffs } from './read-tariffs';
 
@@ -26,9 +26,9 @@ export async function postageOf(
     quotes: weightGrams ? quotes(await readTariffs(), parcel) : [],
     perPound: costPerPound(
       await database()
-        .select({ grams: shipment.grams, paid: shipment.paid })
-        .from(shipment)
-        .orderBy(desc(shipment.at))
+        .select({ grams: postagePaid.grams, paid: postagePaid.paid })
+        .from(postagePaid)
+        .orderBy(desc(postagePaid.at))
         .limit(500),
     ),
   };

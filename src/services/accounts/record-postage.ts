@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { database } from '../../db/client';
-import { shipment } from '../../db/schema';
+import { postagePaid } from '../../db/schema';
 
 export const shipmentSchema = z
   .object({
@@ -14,6 +14,6 @@ export const shipmentSchema = z
 /** Writes down what a parcel really cost; the cost per pound is learned from it. */
 export async function recordPostage(input: z.infer<typeof shipmentSchema>): Promise<void> {
   await database()
-    .insert(shipment)
+    .insert(postagePaid)
     .values({ ...input, at: new Date() });
 }

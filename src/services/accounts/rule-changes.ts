@@ -1,9 +1,9 @@
 import { desc, eq, sql } from 'drizzle-orm';
-import { compareRules, type RuleChange } from '../../core/rules/index';
+import { compareRules, type RuleChange } from '../../core/rules';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { marketRules } from '../../db/schema/index';
-import { findMisfits, type Misfit } from './find-violations';
+import { marketRules } from '../../db/schema';
+import { findViolations, type Violation } from './find-violations';
 export type RuleChanges = {
   market: string;
   versions: { version: number; readAt: string }[];
@@ -12,7 +12,7 @@ export type RuleChanges = {
   changes: RuleChange[];
   /** Live and waiting listings of all accounts there. */
   live: number;
-  misfits: Misfit[];
+  violations: Violation[];
 };
 
 /** What changed between the two newest versions of a marketplace's rules, and which listings no longer fit. */
@@ -27,7 +27,7 @@ export async function ruleChanges(market: string): Promise<RuleChanges> {
   const [now, before] = rows;
   const counted = rowsOf<{ live: number }>(
     await db.execute(
-      sql`select count(*) as live from listing l join market_account a on a.id = l.account_id where a.market = ${market} and l.remote in ('live', 'review')`,
+      sql`select count(*) as live from listing l join account a on a.id = l.account_id where a.market = ${market} and l.remote in ('live', 'review')`,
     ),
   );
   return {
@@ -37,6 +37,6 @@ export async function ruleChanges(market: string): Promise<RuleChanges> {
     to: now?.version ?? null,
     changes: now && before ? compareRules(before.doc, now.doc) : [],
     live: counted[0]?.live ?? 0,
-    misfits: (await findMisfits(market)).misfits,
+    violations: (await findViolations(market)).violations,
   };
 }

@@ -7,10 +7,14 @@ import { computeRow, type ListingRow } from '../records/compute-row';
 import type { LoadedAccount } from '../records/load-accounts';
 import { loadItems } from '../records/load-items';
 
-export type MisfitRow = { row: ListingRow; item: Item; issues: Issue[]; computed: ComputedListing };
+export type ViolationRow = { row: ListingRow; item: Item; issues: Issue[]; computed: ComputedListing };
 
 /** Every listing of an account that does not fit, computed now, in portions. */
-export async function* misfitRows(db: Executor, account: LoadedAccount, portion = 300): AsyncGenerator<MisfitRow[]> {
+export async function* violationRows(
+  db: Executor,
+  account: LoadedAccount,
+  portion = 300,
+): AsyncGenerator<ViolationRow[]> {
   for (let after = 0; ; ) {
     const rows = await db
       .select()
@@ -30,7 +34,7 @@ export async function* misfitRows(db: Executor, account: LoadedAccount, portion 
     const items = new Map(
       (await loadItems(db, [...new Set(rows.map((row) => row.itemId))])).map((one) => [one.id, one]),
     );
-    yield rows.flatMap((row): MisfitRow[] => {
+    yield rows.flatMap((row): ViolationRow[] => {
       const item = items.get(row.itemId);
       if (!item) return [];
       const computed = computeRow(item, row, account);
@@ -41,5 +45,5 @@ export async function* misfitRows(db: Executor, account: LoadedAccount, portion 
   }
 }
 
-export const misfitKey = (issue: Pick<Issue, 'code' | 'field' | 'message'>): string =>
+export const violationKey = (issue: Pick<Issue, 'code' | 'field' | 'message'>): string =>
   `${issue.code}/${issue.field}/${issue.message}`;

@@ -21,7 +21,7 @@ export type Planned = {
 export async function stageChanges(connection: PoolConnection, planned: Planned[]): Promise<void> {
   await connection.query('drop temporary table if exists staged');
   await connection.query(
-    'create temporary table staged (item_id bigint unsigned primary key, old_price int, new_price int, old_quantity int not null, new_quantity int not null) engine=memory',
+    'create temporary table staged (item_id bigint unsigned primary key, old_price bigint, new_price bigint, old_quantity int not null, new_quantity int not null) engine=memory',
   );
   await insertNumbers(
     connection,
@@ -35,7 +35,7 @@ const priceChanged = sql`not (s.old_price <=> s.new_price)`;
 const quantityChanged = sql`s.old_quantity <> s.new_quantity`;
 
 // What differs from what was sent; and what is being sent right now, which may carry the old value: the change joins it.
-const plainPrice = sql`if(l.own_price is null, s.new_price, l.wanted_price)`;
+const plainPrice = sql`if(l.override_price is null, s.new_price, l.wanted_price)`;
 
 /** Where an account makes its own prices they were computed before; everywhere else the item's price is taken over. */
 const newPriceBut = (computed: number[]) =>
@@ -51,7 +51,7 @@ async function computePrices(db: Db, connection: PoolConnection): Promise<number
   const ids = accounts.map((one) => one.id);
   const rows = await readRows<[number]>(
     connection,
-    sql`select distinct l.item_id from listing l join staged s on s.item_id = l.item_id where l.account_id in ${ids} and l.own_price is null`,
+    sql`select distinct l.item_id from listing l join staged s on s.item_id = l.item_id where l.account_id in ${ids} and l.override_price is null`,
   );
   for (let at = 0; at < rows.length; at += 500)
     await refreshListings(
@@ -116,7 +116,7 @@ export async function carryOutStaged(
     await db.execute(sql`insert into movement (item_id, delta, reason, run_id, at, by_name)
       select s.item_id, s.new_quantity - s.old_quantity, ${why === 'undo' ? 'undo' : 'set'}, ${runId}, utc_timestamp(3), ${actor.name} from staged s where ${quantityChanged}`);
     await db.execute(
-      sql`update listing l join staged s on s.item_id = l.item_id set l.wanted_quantity = greatest(0, least(l.quantity_cap, s.new_quantity - (select a.stock_reserve from market_account a where a.id = l.account_id))) where ${quantityChanged}`,
+      sql`update listing l join staged s on s.item_id = l.item_id set l.wanted_quantity = greatest(0, least(l.quantity_cap, s.new_quantity - (select a.stock_reserve from account a where a.id = l.account_id))) where ${quantityChanged}`,
     );
   }
   if (prices) {

@@ -15,7 +15,7 @@ export type ItemTuple = [
   varied: number,
 ];
 
-export type ListingTuple = [itemId: number, accountId: number, ownPrice: number | null];
+export type ListingTuple = [itemId: number, accountId: number, overridePrice: number | null];
 
 export type AccountNet = { account: LoadedAccount; liveCount: number };
 

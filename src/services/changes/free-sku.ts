@@ -29,7 +29,7 @@ export async function freeSku(db: Executor, facts: SkuFacts): Promise<string> {
   if (!skuPattern.test(sku))
     throw new NettingError('invalid', `The pattern would give “${sku}”, which is no stock number`, {
       field: 'sku',
-      mend: 'Change the pattern in the settings',
+      fix: 'Change the pattern in the settings',
     });
   return sku;
 }

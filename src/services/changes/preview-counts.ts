@@ -19,7 +19,7 @@ export type AccountConsequence = {
   accountId: number;
   name: string;
   changes: number;
-  keepOwnPrice: number;
+  keepOverride: number;
   belowZero: number;
   outOfRange: number;
   netBefore: number;
@@ -49,7 +49,7 @@ class Consequences {
         accountId,
         name: account.name,
         changes: 0,
-        keepOwnPrice: 0,
+        keepOverride: 0,
         belowZero: 0,
         outOfRange: 0,
         netBefore: 0,
@@ -64,14 +64,14 @@ class Consequences {
     row: ItemTuple,
     newPrice: number | null,
     quantityChanged: boolean,
-    ownPrice: number | null,
+    overridePrice: number | null,
   ): void {
     const account = this.accounts.get(net.account.id);
     if (!account) return;
     const priceChanged = newPrice !== row[1];
-    if (ownPrice !== null && priceChanged) account.keepOwnPrice++;
-    const before = ownPrice ?? priceThere(net, row, row[1]);
-    const after = ownPrice ?? priceThere(net, row, newPrice);
+    if (overridePrice !== null && priceChanged) account.keepOverride++;
+    const before = overridePrice ?? priceThere(net, row, row[1]);
+    const after = overridePrice ?? priceThere(net, row, newPrice);
     if (before !== after || quantityChanged) account.changes++;
     const netAfter = netAt(net, row, after) ?? 0;
     account.netBefore += netAt(net, row, before) ?? 0;
@@ -92,7 +92,7 @@ async function countOn(
   const where = selectionWhere(edit.selection);
   const listings = streamRows<ListingTuple>(
     listingConnection,
-    sql`select l.item_id, l.account_id, l.own_price from listing l join item i on i.id = l.item_id where ${where} and ${liveListings} order by l.item_id`,
+    sql`select l.item_id, l.account_id, l.override_price from listing l join item i on i.id = l.item_id where ${where} and ${liveListings} order by l.item_id`,
   );
   // Both streams run in the order of the items and are merged, so that memory stays flat.
   let waiting: ListingTuple[] = [];

@@ -16,7 +16,7 @@ export type PreviewRow = {
   changed: boolean;
   refused: string | null;
   /** Net before and after, per account where it is listed; null without a price. */
-  nets: { accountId: number; before: number | null; after: number | null; keepsOwnPrice: boolean }[];
+  nets: { accountId: number; before: number | null; after: number | null; keepsOverride: boolean }[];
 };
 
 /** The first rows of a change, before and after, with the net per account. */
@@ -31,7 +31,7 @@ export async function previewRows(edit: Edit, limit = 60): Promise<PreviewRow[]>
     const ids = rows.map((row) => row[0]);
     const listings = await readRows<ListingTuple>(
       connection,
-      sql`select l.item_id, l.account_id, l.own_price from listing l where l.item_id in ${ids} and l.state <> 'none'`,
+      sql`select l.item_id, l.account_id, l.override_price from listing l where l.item_id in ${ids} and l.state <> 'none'`,
     );
     return rows.map((row): PreviewRow => {
       const [id, price, quantity, cost, grams, category, varied, sku, title, photo] = row;
@@ -48,15 +48,15 @@ export async function previewRows(edit: Edit, limit = 60): Promise<PreviewRow[]>
         refused: result.refused[0] ?? null,
         nets: listings
           .filter((listing) => listing[0] === id)
-          .flatMap(([, accountId, ownPrice]) => {
+          .flatMap(([, accountId, overridePrice]) => {
             const net = nets.get(accountId);
             if (!net) return [];
             return [
               {
                 accountId,
-                before: netAt(net, tuple, ownPrice ?? priceThere(net, tuple, price)),
-                after: netAt(net, tuple, ownPrice ?? priceThere(net, tuple, result.price)),
-                keepsOwnPrice: ownPrice !== null,
+                before: netAt(net, tuple, overridePrice ?? priceThere(net, tuple, price)),
+                after: netAt(net, tuple, overridePrice ?? priceThere(net, tuple, result.price)),
+                keepsOverride: overridePrice !== null,
               },
             ];
           }),

@@ -1,8 +1,8 @@
 import type { Executor } from '../../db/client';
-import { change } from '../../db/schema/index';
+import { changeRecord } from '../../db/schema';
 import type { Actor } from '../access/actor';
 
-type NewChange = typeof change.$inferInsert;
+type NewChange = typeof changeRecord.$inferInsert;
 
 export type ChangeContext = { actor: Actor; why: NewChange['why']; at: Date; runId?: number };
 
@@ -13,7 +13,7 @@ export async function recordChanges(
   changes: { itemId: number; listingId?: number; itemVersion: number; field: string; from: unknown; to: unknown }[],
 ): Promise<void> {
   if (changes.length === 0) return;
-  await db.insert(change).values(
+  await db.insert(changeRecord).values(
     changes.map((one) => ({
       ...one,
       why: context.why,

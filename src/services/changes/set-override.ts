@@ -2,9 +2,9 @@ import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import type { Json } from '../../core/json';
-import { fixedFields } from '../../core/listing/index';
+import { fixedFields } from '../../core/listing';
 import { transaction } from '../../db/client';
-import { account, item, listing } from '../../db/schema/index';
+import { account, item, listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { cleanRichText } from '../records/clean-rich-text';
 import { refreshListings } from '../records/refresh-listings';
@@ -19,16 +19,16 @@ const fieldName = z
     'There is no such field',
   );
 
-export const setDifferenceSchema = z
+export const setOverrideSchema = z
   .object({ field: fieldName, value: json.optional().describe('Left out: back to the item’s own value') })
   .strict();
 
 /** Writes a field for one marketplace alone, or takes that back so that it follows the item again. */
-export async function setDifference(
+export async function setOverride(
   actor: Actor,
   itemId: number,
   accountId: number,
-  input: z.infer<typeof setDifferenceSchema>,
+  input: z.infer<typeof setOverrideSchema>,
 ): Promise<void> {
   const at = new Date();
   const value =
@@ -50,12 +50,12 @@ export async function setDifference(
     if (!row || !shop) throw new NettingError('not-found', 'There is no such item or account');
     const knot = and(eq(listing.itemId, itemId), eq(listing.accountId, accountId));
     const [existing] = await tx.select().from(listing).where(knot);
-    const differences = { ...existing?.differences };
-    const from = differences[input.field] ?? null;
-    if (value === undefined) delete differences[input.field];
-    else differences[input.field] = value;
-    if (existing) await tx.update(listing).set({ differences }).where(knot);
-    else await tx.insert(listing).values({ itemId, accountId, differences, wanted: 'draft' });
+    const overrides = { ...existing?.overrides };
+    const from = overrides[input.field] ?? null;
+    if (value === undefined) delete overrides[input.field];
+    else overrides[input.field] = value;
+    if (existing) await tx.update(listing).set({ overrides }).where(knot);
+    else await tx.insert(listing).values({ itemId, accountId, overrides, wanted: 'draft' });
     const [saved] = await tx.select({ id: listing.id }).from(listing).where(knot);
     await recordChanges(tx, { actor, why: 'typing', at }, [
       { itemId, listingId: saved?.id, itemVersion: row.version, field: input.field, from, to: value ?? null },

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { type ItemField, type ItemPatch, itemFieldsSchema } from '../../core/item/index';
+import { type ItemField, type ItemPatch, itemFieldsSchema } from '../../core/item';
 import { database } from '../../db/client';
 import type { Actor } from '../access/actor';
 import { loadItem } from '../records/load-items';

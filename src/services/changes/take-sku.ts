@@ -10,7 +10,7 @@ export async function takeSku(db: Executor, sku: string, at: Date, field = 'sku'
     if (isDuplicate(error))
       throw new NettingError('sku-taken', `The stock number ${sku} was given before`, {
         field,
-        mend: 'Choose another one',
+        fix: 'Choose another one',
       });
     throw error;
   }

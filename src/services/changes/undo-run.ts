@@ -1,9 +1,9 @@
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { undoChange } from '../../core/edit/index';
+import { undoChange } from '../../core/edit';
 import { NettingError } from '../../core/errors';
 import { ownTransaction, streamRows } from '../../db/raw';
-import { run } from '../../db/schema/index';
+import { run } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { carryOutStaged, stageChanges } from './carry-out-staged';
 export const undoRunSchema = z.object({ send: z.boolean().default(false) }).strict();

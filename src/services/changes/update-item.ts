@@ -1,16 +1,16 @@
 import { and, desc, eq, gt, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { type ItemField, type ItemPatch, itemPatchSchema } from '../../core/item/index';
+import { type ItemField, type ItemPatch, itemPatchSchema } from '../../core/item';
 import { sameJson } from '../../core/json';
 import { type Tx, transaction } from '../../db/client';
-import { change, item } from '../../db/schema/index';
+import { changeRecord, item } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { cleanRichText } from '../records/clean-rich-text';
-import { tellStock } from '../records/enqueue-stock';
+import { enqueueStock } from '../records/enqueue-stock';
 import { loadItem } from '../records/load-items';
 import { refreshListings } from '../records/refresh-listings';
-import { checkOwnValues } from './check-own-values';
+import { checkCustomValues } from './check-custom-values';
 import { countVariations } from './count-variations';
 import { recordChanges } from './record-changes';
 import { takeSku } from './take-sku';
@@ -30,9 +30,11 @@ export const updateItemSchema = z
 async function clashes(tx: Tx, id: number, baseVersion: number, fields: ItemField[]) {
   const since = await tx
     .select()
-    .from(change)
-    .where(and(eq(change.itemId, id), gt(change.itemVersion, baseVersion), inArray(change.field, fields)))
-    .orderBy(desc(change.id));
+    .from(changeRecord)
+    .where(
+      and(eq(changeRecord.itemId, id), gt(changeRecord.itemVersion, baseVersion), inArray(changeRecord.field, fields)),
+    )
+    .orderBy(desc(changeRecord.id));
   return [...new Map(since.reverse().map((one) => [one.field, one])).values()];
 }
 
@@ -55,12 +57,12 @@ export async function updateItem(
       if (clashing.length) {
         throw new NettingError('conflict', `${clashing[0]?.byName ?? 'Somebody'} changed the same field meanwhile`, {
           details: clashing.map((one) => ({ field: one.field, message: JSON.stringify(one.to) })),
-          mend: 'Compare both and choose',
+          fix: 'Compare both and choose',
         });
       }
     }
     if (fields.includes('sku') && patch.sku) await takeSku(tx, patch.sku, at);
-    if (fields.includes('own') && patch.own) await checkOwnValues(tx, patch.own);
+    if (fields.includes('own') && patch.own) await checkCustomValues(tx, patch.own);
     const hasVariations = fields.includes('axes') || fields.includes('variations');
     if (hasVariations) await takeVariations(tx, before, patch, at);
     const version = before.version + 1;
@@ -79,7 +81,7 @@ export async function updateItem(
       ? await countVariations(tx, actor, before, patch.variations ?? before.variations, at)
       : before.quantity;
     await refreshListings(tx, [id]);
-    if (quantity !== before.quantity) await tellStock(tx, id, quantity);
+    if (quantity !== before.quantity) await enqueueStock(tx, id, quantity);
     return { version };
   });
 }

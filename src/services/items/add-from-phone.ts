@@ -6,7 +6,7 @@ import { itemOfCode } from './phone-code';
 export async function addFromPhone(code: string, file: { bytes: Buffer; name: string }): Promise<{ count: number }> {
   const known = await itemOfCode(code);
   if (!known)
-    throw new NettingError('not-signed-in', 'This code is over', { mend: 'Show a new one on the item’s sheet' });
+    throw new NettingError('not-signed-in', 'This code is over', { fix: 'Show a new one on the item’s sheet' });
   const { photos } = await addPhoto({ id: 'phone', name: `${known.byName} (phone)` }, known.itemId, file);
   return { count: photos.length };
 }

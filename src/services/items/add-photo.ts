@@ -4,7 +4,7 @@ import { transaction } from '../../db/client';
 import { photoFile } from '../../db/schema';
 import { storePhoto } from '../../photos/intake';
 import type { Actor } from '../access/actor';
-import { type Place, placesOf, writePlaces } from './photo-positions';
+import { type Place, positionsOf, writePositions } from './photo-positions';
 
 /** A picture made from another one of the item: where it goes, and how it was made. */
 export type MadeFrom = { original: string; place: number | null; recipe: Record<string, unknown> };
@@ -22,7 +22,7 @@ export async function addPhoto(
   const at = new Date();
   const { made } = file;
   return transaction(async (tx) => {
-    const from = await placesOf(tx, itemId);
+    const from = await positionsOf(tx, itemId);
     if (made) {
       const [original] = await tx
         .select({ hash: photoFile.hash })
@@ -42,7 +42,7 @@ export async function addPhoto(
       place === null
         ? [...from, { hash: stored.hash, flaw: null }]
         : from.map((one, index) => (index === place ? { ...one, hash: stored.hash } : one));
-    const { photos } = await writePlaces(tx, actor, itemId, from, to, at);
+    const { photos } = await writePositions(tx, actor, itemId, from, to, at);
     return { hash: stored.hash, photos };
   });
 }

@@ -1,16 +1,16 @@
 import { asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { copyForNew, emptyItemFields, type ItemPatch, itemPatchSchema, unitsOf } from '../../core/item/index';
+import { copyForNew, emptyItemFields, type ItemPatch, itemPatchSchema, unitsOf } from '../../core/item';
 import { type Tx, transaction } from '../../db/client';
-import { account, item, itemPhoto, listing, movement } from '../../db/schema/index';
+import { account, item, itemPhoto, listing, movement } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { checkOwnValues } from '../changes/check-own-values';
+import { checkCustomValues } from '../changes/check-custom-values';
 import { freeSku } from '../changes/free-sku';
 import { recordChanges } from '../changes/record-changes';
 import { takeSku } from '../changes/take-sku';
 import { cleanRichText } from '../records/clean-rich-text';
+import { loadCustomFields } from '../records/load-custom-fields';
 import { loadItem } from '../records/load-items';
-import { loadOwnFields } from '../records/load-own-fields';
 import { refreshListings } from '../records/refresh-listings';
 export const createItemSchema = z
   .object({
@@ -45,11 +45,11 @@ export async function createItem(actor: Actor, input: CreateItem): Promise<{ id:
     const model =
       input.copyOf === undefined
         ? emptyItemFields
-        : copyForNew(await loadItem(tx, input.copyOf), await loadOwnFields(tx));
+        : copyForNew(await loadItem(tx, input.copyOf), await loadCustomFields(tx));
     const written: ItemPatch = (input.fields ?? {}) as ItemPatch; // parsed with the item's own schema
     const fields = { ...emptyItemFields, ...model, ...written };
     fields.description = cleanRichText(fields.description);
-    if (written.own) await checkOwnValues(tx, written.own);
+    if (written.own) await checkCustomValues(tx, written.own);
     const { location, supplier, brand, category } = fields;
     const sku = written.sku ?? (await freeSku(tx, { location, supplier, brand, category, day: at }));
     await takeSku(tx, sku, at);
@@ -71,7 +71,7 @@ export async function createItem(actor: Actor, input: CreateItem): Promise<{ id:
     const accounts = await tx.select({ id: account.id, autoDraft: account.autoDraft }).from(account);
     const drafts = accounts
       .filter((one) => one.autoDraft)
-      .map((one) => ({ itemId: id, accountId: one.id, differences: {}, wanted: 'draft' as const }));
+      .map((one) => ({ itemId: id, accountId: one.id, overrides: {}, wanted: 'draft' as const }));
     if (drafts.length) await tx.insert(listing).values(drafts);
     await refreshListings(tx, [id]);
     return { id, sku };

@@ -1,6 +1,6 @@
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { database } from '../../db/client';
-import { change, job, listing } from '../../db/schema/index';
+import { changeRecord, job, listing } from '../../db/schema';
 
 export type HistoryEntry =
   | {
@@ -22,7 +22,7 @@ export type HistoryEntry =
       outcome: 'created' | 'changed' | 'ended' | 'renewed' | 'nothing' | 'failed' | 'skipped';
       fields: string[];
       message: string | null;
-      mend: string | null;
+      fix: string | null;
     };
 
 /** Who changed what and when, and what each marketplace answered: one timeline, newest first. */
@@ -30,11 +30,11 @@ export async function itemHistory(itemId: number, limit = 100): Promise<HistoryE
   const db = database();
   const [changes, answers] = await Promise.all([
     db
-      .select({ change, accountId: listing.accountId })
-      .from(change)
-      .leftJoin(listing, eq(listing.id, change.listingId))
-      .where(eq(change.itemId, itemId))
-      .orderBy(desc(change.id))
+      .select({ change: changeRecord, accountId: listing.accountId })
+      .from(changeRecord)
+      .leftJoin(listing, eq(listing.id, changeRecord.listingId))
+      .where(eq(changeRecord.itemId, itemId))
+      .orderBy(desc(changeRecord.id))
       .limit(limit),
     db
       .select({ job })
@@ -67,7 +67,7 @@ export async function itemHistory(itemId: number, limit = 100): Promise<HistoryE
         outcome: one.state === 'done' ? (one.outcome ?? 'nothing') : one.state === 'failed' ? 'failed' : 'skipped',
         fields: one.request?.kind === 'update' ? one.request.fields : [],
         message: one.message,
-        mend: one.mend,
+        fix: one.fix,
       }),
     ),
   ];

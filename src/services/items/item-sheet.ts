@@ -1,17 +1,17 @@
 import { desc, eq, sql } from 'drizzle-orm';
-import type { Item, OwnField } from '../../core/item/index';
+import type { CustomField, Item } from '../../core/item';
 import type { Json } from '../../core/json';
-import { type CategorySuggestion, type ListingValue, suggestCategories } from '../../core/listing/index';
+import { type CategorySuggestion, type ListingValue, suggestCategories } from '../../core/listing';
 import { netOfContent } from '../../core/listing/net';
-import type { Net } from '../../core/price/index';
-import type { KnotState } from '../../core/sync/index';
+import type { Net } from '../../core/price';
+import type { KnotState } from '../../core/sync';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { job, listing } from '../../db/schema/index';
+import { job, listing } from '../../db/schema';
 import { computeRow } from '../records/compute-row';
 import { loadAccounts } from '../records/load-accounts';
+import { loadCustomFields } from '../records/load-custom-fields';
 import { loadItem } from '../records/load-items';
-import { loadOwnFields } from '../records/load-own-fields';
 export type SheetField = ListingValue & {
   choices?: { id: string; label: string }[];
   type:
@@ -49,9 +49,9 @@ export type SheetColumn = {
   variations: { maxAxes: number; maxCombinations: number } | null;
   /** Which combinations alone are offered here. */
   narrowing: Json | undefined;
-  lastError: { message: string; mend: string | null; field: string | null } | null;
+  lastError: { message: string; fix: string | null; field: string | null } | null;
 };
-export type ItemSheet = { item: Item; columns: SheetColumn[]; ownFields: OwnField[] };
+export type ItemSheet = { item: Item; columns: SheetColumn[]; customFields: CustomField[] };
 
 type Choices = { id: string; label: string }[];
 const plainChoices = (values: string[]): Choices => values.map((value) => ({ id: value, label: value }));
@@ -59,10 +59,10 @@ const plainChoices = (values: string[]): Choices => values.map((value) => ({ id:
 /** Everything the item sheet shows: the record, and per account what it will get, where that comes from, what it leaves. */
 export async function itemSheet(itemId: number): Promise<ItemSheet> {
   const db = database();
-  const [item, accounts, ownFields, rows, liveCounts, failures] = await Promise.all([
+  const [item, accounts, customFields, rows, liveCounts, failures] = await Promise.all([
     loadItem(db, itemId),
     loadAccounts(db),
-    loadOwnFields(db),
+    loadCustomFields(db),
     db.select().from(listing).where(eq(listing.itemId, itemId)),
     db
       .execute(
@@ -70,7 +70,7 @@ export async function itemSheet(itemId: number): Promise<ItemSheet> {
       )
       .then((result) => rowsOf<{ accountId: number; live: number }>(result)),
     db
-      .select({ listingId: job.listingId, message: job.message, mend: job.mend, field: job.field, state: job.state })
+      .select({ listingId: job.listingId, message: job.message, fix: job.fix, field: job.field, state: job.state })
       .from(job)
       .innerJoin(listing, eq(listing.id, job.listingId))
       .where(eq(listing.itemId, itemId))
@@ -151,7 +151,7 @@ export async function itemSheet(itemId: number): Promise<ItemSheet> {
       leftOut: (row?.wanted ?? 'none') === 'none',
       photoMax: rules.photos.kind === 'catalogue' ? 0 : rules.photos.max,
       variations: rules.variations ?? null,
-      narrowing: row?.differences.variations,
+      narrowing: row?.overrides.variations,
       ready: computed.ready,
       blocking: computed.issues.filter((issue) => issue.blocks).length,
       fields: computed.values.map(shape),
@@ -167,8 +167,8 @@ export async function itemSheet(itemId: number): Promise<ItemSheet> {
         account.categoryMap,
       ),
       lastError:
-        last?.state === 'failed' && last.message ? { message: last.message, mend: last.mend, field: last.field } : null,
+        last?.state === 'failed' && last.message ? { message: last.message, fix: last.fix, field: last.field } : null,
     };
   });
-  return { item, columns, ownFields };
+  return { item, columns, customFields };
 }

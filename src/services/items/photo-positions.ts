@@ -11,7 +11,7 @@ export const hash = z.string().regex(/^[0-9a-f]{64}$/);
 
 export type Place = { hash: string; flaw: string | null };
 
-export async function placesOf(tx: Tx, itemId: number): Promise<Place[]> {
+export async function positionsOf(tx: Tx, itemId: number): Promise<Place[]> {
   // The item is locked first: two uploads at once must not take the same place.
   const [row] = await tx.select({ id: item.id }).from(item).where(eq(item.id, itemId)).for('update');
   if (!row) throw new NettingError('not-found', `There is no item ${itemId}`);
@@ -24,7 +24,7 @@ export async function placesOf(tx: Tx, itemId: number): Promise<Place[]> {
 
 export const hashes = (places: Place[]) => places.map((place) => place.hash);
 
-export async function writePlaces(
+export async function writePositions(
   tx: Tx,
   actor: Actor,
   itemId: number,

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import type { Item } from '../../core/item/index';
+import type { Item } from '../../core/item';
 import type { Json } from '../../core/json';
 import {
   type Content,
@@ -7,20 +7,20 @@ import {
   readPhotoReference,
   type TitleVersion,
   titleVersions,
-} from '../../core/listing/index';
-import { formatMoney, formatWeight } from '../../core/measure/index';
-import type { MarketRules } from '../../core/rules/index';
-import type { KnotState } from '../../core/sync/index';
+} from '../../core/listing';
+import { formatMoney, formatWeight } from '../../core/measure';
+import type { MarketRules } from '../../core/rules';
+import type { KnotState } from '../../core/sync';
 import { database } from '../../db/client';
-import { listing } from '../../db/schema/index';
+import { listing } from '../../db/schema';
 import { cleanRichText } from '../records/clean-rich-text';
 import { computeRow } from '../records/compute-row';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
 
-export type ToldValue = ListingValue & {
+export type PreviewValue = ListingValue & {
   /** The value in words, as a person there reads it. */
-  said: string;
+  shown: string;
 };
 /** What a buyer would see of it, taken from the marketplace's rules, not from its page. */
 export type Preview = {
@@ -37,7 +37,7 @@ export type Preview = {
   catalogue: boolean;
   facts: [label: string, value: string][];
 };
-export type ToldAccount = {
+export type AccountPreview = {
   accountId: number;
   market: string;
   name: string;
@@ -46,14 +46,14 @@ export type ToldAccount = {
   ready: boolean;
   blocking: number;
   template: { id: number; name: string; tiedWith: string[] } | null;
-  values: ToldValue[];
+  values: PreviewValue[];
   titles: TitleVersion[];
   titleMax: number | null;
   preview: Preview;
 };
-export type Told = { item: Item; accounts: ToldAccount[] };
+export type ItemPreview = { item: Item; accounts: AccountPreview[] };
 
-function said(value: ListingValue, account: LoadedAccount): string {
+function shownValue(value: ListingValue, account: LoadedAccount): string {
   const { rules, categoryById } = account.compiled;
   const { field } = value;
   const own: Json = value.value;
@@ -72,7 +72,7 @@ function said(value: ListingValue, account: LoadedAccount): string {
   return label(own);
 }
 
-function previewOf(rules: MarketRules, content: Content, values: ToldValue[]): Preview {
+function previewOf(rules: MarketRules, content: Content, values: PreviewValue[]): Preview {
   const value = (field: string) => values.find((one) => one.field === field);
   const text = (field: string) => (typeof content[field] === 'string' ? String(content[field]) : null);
   const list = (field: string) => (Array.isArray(content[field]) ? content[field].map(String) : []);
@@ -81,9 +81,9 @@ function previewOf(rules: MarketRules, content: Content, values: ToldValue[]): P
   const [firstLine = '', ...others] = (description ?? '').split('\n');
   const titleFirst = rules.description?.titleFirst === true;
   return {
-    heading: text('title') ?? (titleFirst ? firstLine : (value('product')?.said ?? null)),
-    price: value('price')?.said || null,
-    condition: value('condition')?.said || null,
+    heading: text('title') ?? (titleFirst ? firstLine : (value('product')?.shown ?? null)),
+    price: value('price')?.shown || null,
+    condition: value('condition')?.shown || null,
     note: text('conditionNote'),
     html: isRich && description ? cleanRichText(description) : null,
     text: isRich ? null : titleFirst ? others.join('\n').trim() : description,
@@ -97,15 +97,16 @@ function previewOf(rules: MarketRules, content: Content, values: ToldValue[]): P
     catalogue: rules.photos.kind === 'catalogue',
     facts: values
       .filter(
-        (one) => (one.field.startsWith('attr.') || one.field.startsWith('extra.') || one.field === 'brand') && one.said,
+        (one) =>
+          (one.field.startsWith('attr.') || one.field.startsWith('extra.') || one.field === 'brand') && one.shown,
       )
-      .map((one): [string, string] => [one.label, one.said])
+      .map((one): [string, string] => [one.label, one.shown])
       .slice(0, 14),
   };
 }
 
 /** One item on every account: each value with where it comes from, and what a buyer would see of it. */
-export async function told(itemId: number): Promise<Told> {
+export async function previewItem(itemId: number): Promise<ItemPreview> {
   const db = database();
   const [item, accounts, rows] = await Promise.all([
     loadItem(db, itemId),
@@ -114,11 +115,11 @@ export async function told(itemId: number): Promise<Told> {
   ]);
   return {
     item,
-    accounts: accounts.map((account): ToldAccount => {
+    accounts: accounts.map((account): AccountPreview => {
       const { rules } = account.compiled;
       const row = rows.find((one) => one.accountId === account.id);
       const computed = computeRow(item, row, account);
-      const values = computed.values.map((value): ToldValue => ({ ...value, said: said(value, account) }));
+      const values = computed.values.map((value): PreviewValue => ({ ...value, shown: shownValue(value, account) }));
       const max = rules.title?.max ?? null;
       return {
         accountId: account.id,

@@ -1,9 +1,9 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { combinationKey, variationPrice } from '../../core/item/index';
+import { combinationKey, variationPrice } from '../../core/item';
 import { transaction } from '../../db/client';
-import { item } from '../../db/schema/index';
+import { item } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { updateItem } from '../changes/update-item';
 import { loadItem } from '../records/load-items';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type TitleVersion, titleVersions } from '../../core/listing/index';
+import { type TitleVersion, titleVersions } from '../../core/listing';
 import { database } from '../../db/client';
 import { loadAccounts } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { computedWording, type Proposal, type WordingMaker, type WordingWish } from '../../core/wording/index';
+import { computedWording, type Proposal, type WordingMaker, type WordingWish } from '../../core/wording';
 import { database } from '../../db/client';
 import { loadAccounts } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';

@@ -1,11 +1,11 @@
 import { desc, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { productOf } from '../../core/listing/index';
-import { type Bar, type Comparable, distributionOf, type Statistics, statisticsOf } from '../../core/price/index';
-import { nameKey } from '../../core/rules/index';
+import { productOf } from '../../core/listing';
+import { type Bar, type Comparable, distributionOf, type Statistics, statisticsOf } from '../../core/price';
+import { nameKey } from '../../core/rules';
 import { database } from '../../db/client';
-import { sale } from '../../db/schema/index';
-import { connectorOf } from '../../markets/index';
+import { sale } from '../../db/schema';
+import { connectorOf } from '../../markets';
 import { loadAccounts, today } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
 import { openAccount } from '../records/open-account';

@@ -23,28 +23,28 @@ export async function copyShop(
       const sameMoney =
         accounts[0]?.compiled.rules.currency === accounts[1]?.compiled.rules.currency && accounts.length === 2;
       const models = await tx
-        .select({ itemId: listing.itemId, differences: listing.differences })
+        .select({ itemId: listing.itemId, overrides: listing.overrides })
         .from(listing)
         .where(and(eq(listing.accountId, input.from), inArray(listing.itemId, ids)));
       const known = new Map(
         (
           await tx
-            .select({ itemId: listing.itemId, differences: listing.differences })
+            .select({ itemId: listing.itemId, overrides: listing.overrides })
             .from(listing)
             .where(and(eq(listing.accountId, input.to), inArray(listing.itemId, ids)))
-        ).map((row) => [row.itemId, row.differences]),
+        ).map((row) => [row.itemId, row.overrides]),
       );
       // Categories and a marketplace's own fields mean nothing elsewhere; a price only in the same currency.
       const goesAlong = (field: string) =>
         canBeTaken(field) && !/^(attr|extra)\.|^category$|^condition$/.test(field) && (field !== 'price' || sameMoney);
       for (const model of models) {
-        const taken = Object.entries(model.differences).filter(([field]) => goesAlong(field));
+        const taken = Object.entries(model.overrides).filter(([field]) => goesAlong(field));
         if (taken.length === 0) continue;
-        const differences = { ...Object.fromEntries(taken), ...known.get(model.itemId) };
+        const overrides = { ...Object.fromEntries(taken), ...known.get(model.itemId) };
         await tx
           .insert(listing)
-          .values({ itemId: model.itemId, accountId: input.to, differences, wanted: 'draft' })
-          .onDuplicateKeyUpdate({ set: { differences } });
+          .values({ itemId: model.itemId, accountId: input.to, overrides, wanted: 'draft' })
+          .onDuplicateKeyUpdate({ set: { overrides } });
       }
       for (let at = 0; at < ids.length; at += 400)
         await refreshListings(

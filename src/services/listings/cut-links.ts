@@ -1,7 +1,7 @@
 import { and, inArray, sql } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import { transaction } from '../../db/client';
-import { formerNumber, listing } from '../../db/schema';
+import { listing, previousRemoteId } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { refreshListings } from '../records/refresh-listings';
 
@@ -15,10 +15,10 @@ export async function cutLinks(_actor: Actor, listings: number[]): Promise<{ cut
       .for('update');
     if (rows.some((row) => row.busy))
       throw new NettingError('conflict', 'A change of one of them is on its way', {
-        mend: 'Wait until it is sent, or take it out of the outbox',
+        fix: 'Wait until it is sent, or take it out of the outbox',
       });
     if (rows.length === 0) throw new NettingError('too-late', 'These links are cut already');
-    await tx.insert(formerNumber).values(
+    await tx.insert(previousRemoteId).values(
       rows.map((row) => ({
         listingId: row.id,
         accountId: row.accountId,

@@ -1,7 +1,7 @@
 import { and, asc, eq, gt, inArray, like, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
-import { formerNumber, item, listing } from '../../db/schema';
+import { item, listing, previousRemoteId } from '../../db/schema';
 
 export const findLinksSchema = z.object({
   account: z.coerce.number().int().optional(),
@@ -20,7 +20,7 @@ export type LinkView = {
   remoteId: string;
   url: string | null;
   state: string;
-  former: { remoteId: string; url: string | null; why: string; at: string }[];
+  previous: { remoteId: string; url: string | null; why: string; at: string }[];
 };
 
 /** Own stock number ↔ the marketplace's number, with the numbers that it had before. */
@@ -45,8 +45,12 @@ export async function findLinks(
     .limit(input.limit + 1);
   const some = rows.slice(0, input.limit);
   const ids = some.map((row) => row.listing.id);
-  const former = ids.length
-    ? await db.select().from(formerNumber).where(inArray(formerNumber.listingId, ids)).orderBy(asc(formerNumber.id))
+  const previous = ids.length
+    ? await db
+        .select()
+        .from(previousRemoteId)
+        .where(inArray(previousRemoteId.listingId, ids))
+        .orderBy(asc(previousRemoteId.id))
     : [];
   return {
     links: some.map(({ listing: row, sku, title, photo }) => ({
@@ -59,7 +63,7 @@ export async function findLinks(
       remoteId: row.remoteId ?? '',
       url: row.remoteUrl,
       state: row.state ?? 'none',
-      former: former
+      previous: previous
         .filter((one) => one.listingId === row.id)
         .map((one) => ({ remoteId: one.remoteId, url: one.remoteUrl, why: one.why, at: one.at.toISOString() })),
     })),

@@ -4,7 +4,7 @@ import { item, listing } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
 import { openAccount } from '../records/open-account';
 
-export type Stranger = {
+export type UnlinkedListing = {
   accountId: number;
   remoteId: string;
   url: string;
@@ -30,7 +30,7 @@ async function listed(accountId: number): Promise<RemoteListing[]> {
 const textOf = (value: unknown) => (typeof value === 'string' ? value : '');
 
 /** What is live on an account and linked with nothing of ours, each with the item that it seems to be. */
-export async function findStrangers(accountId: number): Promise<{ strangers: Stranger[] }> {
+export async function findUnlinked(accountId: number): Promise<{ unlinked: UnlinkedListing[] }> {
   const db = database();
   const all = await listed(accountId);
   const linked = new Set(
@@ -59,7 +59,7 @@ export async function findStrangers(accountId: number): Promise<{ strangers: Str
   const bySku = new Map(found.map((one) => [one.sku, one]));
   const byTitle = new Map(found.filter((one) => one.title).map((one) => [one.title, one]));
   return {
-    strangers: open.map((one) => {
+    unlinked: open.map((one) => {
       const title = textOf(one.content.title);
       const sku = bySku.get(one.sku);
       const named = byTitle.get(title);

@@ -1,58 +1,55 @@
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
 import type { Actor } from '../access/actor';
-import { learn } from '../accounts/add-mapping';
+import { addMapping } from '../accounts/add-mapping';
 import { findProducts } from '../accounts/find-products';
 import { mapCategory } from '../accounts/map-category';
 import { updateAccount } from '../accounts/update-account';
-import { type MisfitRow, misfitKey, misfitRows } from '../accounts/violation-rows';
+import { type ViolationRow, violationKey, violationRows } from '../accounts/violation-rows';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
-import type { MendAll } from './fix-schema';
+import type { FixAll } from './fix-schema';
 import { sendChanged } from './send-changed';
 import { writeAll } from './write-fixes';
 
-async function concerned(account: LoadedAccount, input: MendAll): Promise<MisfitRow[]> {
-  const wanted = misfitKey(input);
-  const found: MisfitRow[] = [];
-  for await (const some of misfitRows(database(), account))
-    found.push(...some.filter((one) => one.issues.some((issue) => misfitKey(issue) === wanted)));
+async function concerned(account: LoadedAccount, input: FixAll): Promise<ViolationRow[]> {
+  const wanted = violationKey(input);
+  const found: ViolationRow[] = [];
+  for await (const some of violationRows(database(), account))
+    found.push(...some.filter((one) => one.issues.some((issue) => violationKey(issue) === wanted)));
   return found;
 }
 
 /** One mend for every listing that does not fit for the same reason. What was typed elsewhere stays. */
-export async function mendAll(
-  actor: Actor,
-  input: MendAll,
-): Promise<{ listings: number; left: number; queued: number }> {
+export async function fixAll(actor: Actor, input: FixAll): Promise<{ listings: number; left: number; queued: number }> {
   const [account] = await loadAccounts(database(), [input.accountId]);
   if (!account) throw new NettingError('not-found', 'There is no such account');
   const rows = await concerned(account, input);
-  const issue = rows[0]?.issues.find((one) => misfitKey(one) === misfitKey(input));
-  if (!issue) throw new NettingError('conflict', 'Nothing is left to mend here', { mend: 'Load the page again' });
+  const issue = rows[0]?.issues.find((one) => violationKey(one) === violationKey(input));
+  if (!issue) throw new NettingError('conflict', 'Nothing is left to mend here', { fix: 'Load the page again' });
   const needsValue = () => {
     if (!input.value) throw new NettingError('invalid', 'Choose or write what it shall be', { field: 'value' });
     return input.value;
   };
-  switch (issue.mend.kind) {
+  switch (issue.fix.kind) {
     case 'map-category': {
       const categoryId = needsValue();
       const own = new Set(rows.map((one) => one.item.category).filter(Boolean));
       for (const ownCategory of own) await mapCategory(actor, account.id, { ownCategory, categoryId });
       // What was chosen for one listing alone stands before the mapping: it is taken back.
-      const typed = rows.filter((one) => one.row.differences.category !== undefined);
+      const typed = rows.filter((one) => one.row.overrides.category !== undefined);
       if (typed.length) await writeAll(actor, account, typed, { ...input, code: 'category', field: 'category' });
       break;
     }
     case 'account-default':
-      await updateAccount(actor, account.id, { defaults: { [issue.mend.field]: needsValue() } });
+      await updateAccount(actor, account.id, { defaults: { [issue.fix.field]: needsValue() } });
       break;
     case 'map-value':
-      await learn(actor, {
+      await addMapping(actor, {
         market: account.compiled.rules.market,
         kind: 'value',
         attribute: input.field.slice('attr.'.length),
-        said: issue.mend.said,
-        theirs: needsValue(),
+        source: issue.fix.source,
+        target: needsValue(),
       });
       break;
     case 'find-product':
@@ -62,7 +59,7 @@ export async function mendAll(
           itemIds: rows.slice(at, at + 500).map((one) => one.item.id),
         });
       break;
-    case 'edit-own':
+    case 'edit-override':
     case 'edit-master':
       if (!['title-long', 'title-pattern', 'description-long', 'note-long'].includes(input.code)) needsValue();
       await writeAll(actor, account, rows, input);
@@ -76,7 +73,7 @@ export async function mendAll(
     ? await sendChanged(
         actor,
         rows.map((one) => one.row.id),
-        issue.mend.label,
+        issue.fix.label,
       )
     : 0;
   return { listings: rows.length - left, left, queued };

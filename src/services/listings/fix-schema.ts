@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-export const mendAllSchema = z
+export const fixAllSchema = z
   .object({
     accountId: z.number().int().positive(),
     code: z.string().max(60),
@@ -13,4 +13,4 @@ export const mendAllSchema = z
   })
   .strict();
 
-export type MendAll = z.infer<typeof mendAllSchema>;
+export type FixAll = z.infer<typeof fixAllSchema>;

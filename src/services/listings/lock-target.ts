@@ -6,7 +6,7 @@ import { account, item, listing } from '../../db/schema';
 export const knot = (itemId: number, accountId: number) =>
   and(eq(listing.itemId, itemId), eq(listing.accountId, accountId));
 
-export async function lockKnot(tx: Tx, itemId: number, accountId: number) {
+export async function lockTarget(tx: Tx, itemId: number, accountId: number) {
   const [row] = await tx.select({ version: item.version }).from(item).where(eq(item.id, itemId)).for('update');
   const [shop] = await tx.select({ id: account.id }).from(account).where(eq(account.id, accountId));
   if (!row || !shop) throw new NettingError('not-found', 'There is no such item or account');

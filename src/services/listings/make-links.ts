@@ -82,7 +82,7 @@ async function link(
       timesMade: Math.max(1, row?.timesMade ?? 0),
     };
     if (row) await tx.update(listing).set(set).where(eq(listing.id, row.id));
-    else await tx.insert(listing).values({ itemId, accountId, differences: {}, ...set });
+    else await tx.insert(listing).values({ itemId, accountId, overrides: {}, ...set });
     await refreshListings(tx, [itemId]);
     if (input.afterwards === 'send')
       await enqueueJobs(tx, {

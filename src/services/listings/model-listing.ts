@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import type { Json } from '../../core/json';
-import { type Differences, toPlainText } from '../../core/listing';
+import { type Overrides, toPlainText } from '../../core/listing';
 import type { MarketRules } from '../../core/rules';
 import { transaction } from '../../db/client';
 import { listing } from '../../db/schema';
@@ -11,7 +11,7 @@ import { computeRow } from '../records/compute-row';
 import { loadAccounts } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
 import { refreshListings } from '../records/refresh-listings';
-import { knot, lockKnot } from './lock-target';
+import { knot, lockTarget } from './lock-target';
 
 export const modelSchema = z.object({ model: z.number().int().positive() }).strict();
 
@@ -45,7 +45,7 @@ export async function modelListing(
 ): Promise<{ taken: string[] }> {
   const at = new Date();
   return transaction(async (tx) => {
-    const { version, stored } = await lockKnot(tx, itemId, accountId);
+    const { version, stored } = await lockTarget(tx, itemId, accountId);
     const accounts = await loadAccounts(tx, [accountId, input.model]);
     const target = accounts.find((one) => one.id === accountId);
     const source = accounts.find((one) => one.id === input.model);
@@ -56,24 +56,24 @@ export async function modelListing(
     const model = computeRow(whole, row, source);
     const here = computeRow(whole, stored, target);
     const sameCurrency = source.compiled.rules.currency === target.compiled.rules.currency;
-    const differences: Differences = { ...stored?.differences };
+    const overrides: Overrides = { ...stored?.overrides };
     const taken: string[] = [];
     for (const field of lent) {
       const lender = model.values.find((one) => one.field === field);
       const value = here.values.find((one) => one.field === field);
       if (!lender || lender.value === null || !value || value.origin === 'unused') continue;
       // What both take from the item needs no lending.
-      if (lender.origin !== 'own' && !(field === 'title' && lender.origin === 'fitted')) continue;
+      if (lender.origin !== 'override' && !(field === 'title' && lender.origin === 'fitted')) continue;
       const theirs =
         field === 'description' ? inForm(lender.value, source.compiled.rules, target.compiled.rules) : lender.value;
       if (field === 'price' && !sameCurrency) continue;
       if (JSON.stringify(value.value) === JSON.stringify(theirs)) continue;
-      differences[field] = theirs;
+      overrides[field] = theirs;
       taken.push(field);
     }
     const wanted = stored && stored.wanted !== 'none' ? stored.wanted : 'draft';
-    if (stored) await tx.update(listing).set({ differences, wanted }).where(knot(itemId, accountId));
-    else await tx.insert(listing).values({ itemId, accountId, differences, wanted });
+    if (stored) await tx.update(listing).set({ overrides, wanted }).where(knot(itemId, accountId));
+    else await tx.insert(listing).values({ itemId, accountId, overrides, wanted });
     const [saved] = await tx.select({ id: listing.id }).from(listing).where(knot(itemId, accountId));
     await recordChanges(
       tx,
@@ -83,8 +83,8 @@ export async function modelListing(
         listingId: saved?.id,
         itemVersion: version,
         field,
-        from: stored?.differences[field] ?? null,
-        to: differences[field] ?? null,
+        from: stored?.overrides[field] ?? null,
+        to: overrides[field] ?? null,
       })),
     );
     await refreshListings(tx, [itemId]);

@@ -16,7 +16,7 @@ export type PublishPlan = {
     field: string;
     count: number;
     firstItem: number;
-    mend: Issue['mend'];
+    fix: Issue['fix'];
   }[];
 };
 
@@ -47,10 +47,10 @@ export async function planPublish(input: Publish): Promise<PublishPlan> {
 
 function countCauses(causes: Map<string, PublishPlan['causes'][number]>, knots: PlannedKnot[]): void {
   for (const { accountId, itemId, issues } of knots) {
-    for (const { message, field, mend, blocks } of issues) {
+    for (const { message, field, fix, blocks } of issues) {
       if (!blocks) continue;
       const key = `${accountId}/${field}/${message}`;
-      const cause = causes.get(key) ?? { message, accountId, field, mend, count: 0, firstItem: itemId };
+      const cause = causes.get(key) ?? { message, accountId, field, fix, count: 0, firstItem: itemId };
       cause.count++;
       causes.set(key, cause);
     }

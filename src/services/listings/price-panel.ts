@@ -1,11 +1,11 @@
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { factsOf, netInput } from '../../core/listing/net';
-import { type Rate, type RoundingName, roundings } from '../../core/measure/index';
-import { type Fees, type Net, netOf, type PriceGoal, priceFor, type Quote } from '../../core/price/index';
+import { type Rate, type RoundingName, roundings } from '../../core/measure';
+import { type Fees, type Net, netOf, type PriceGoal, priceFor, type Quote } from '../../core/price';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { listing } from '../../db/schema/index';
+import { listing } from '../../db/schema';
 import { postageOf } from '../accounts/postage-of';
 import { computeRow } from '../records/compute-row';
 import { loadAccounts } from '../records/load-accounts';
@@ -95,7 +95,7 @@ export async function pricePanel(itemId: number, query: z.infer<typeof pricePane
         currency: rules.currency,
         rate: account.rate,
         how: value?.how ?? null,
-        own: value?.origin === 'own',
+        own: value?.origin === 'override',
         price,
         net,
         netAdvertised: net?.fees.advertising ? net.net - net.fees.advertising : null,

@@ -4,7 +4,7 @@ import { priorities } from '../../core/sync';
 import { type Tx, transaction } from '../../db/client';
 import { listing, run } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { keepNumbers } from '../records/archive-remote-ids';
+import { archiveRemoteIds } from '../records/archive-remote-ids';
 import { enqueueJobs } from '../records/enqueue-jobs';
 import { counted } from './counted';
 import { planPortions } from './plan-portions';
@@ -58,7 +58,7 @@ async function makeLive(tx: Tx, actor: Actor, input: Publish): Promise<Published
     throw new NettingError(
       'not-ready',
       notReady ? 'None of these listings is ready to be sent' : 'There is nothing to send',
-      { mend: 'Look at what is missing' },
+      { fix: 'Look at what is missing' },
     );
   await tx
     .update(run)
@@ -77,10 +77,10 @@ async function keepAsDrafts(tx: Tx, actor: Actor, input: Publish): Promise<Publi
     const fresh = knots.filter((knot) => knot.action === 'create' || knot.action === 'not-ready');
     if (fresh.length === 0) return;
     const known = fresh.flatMap((knot) => rows.get(`${knot.itemId}/${knot.accountId}`)?.id ?? []);
-    if (known.length) await keepNumbers(tx, sql`l.id in ${known}`, 'made-again');
+    if (known.length) await archiveRemoteIds(tx, sql`l.id in ${known}`, 'made-again');
     await tx
       .insert(listing)
-      .values(fresh.map(({ itemId, accountId }) => ({ itemId, accountId, differences: {}, wanted: 'draft' as const })))
+      .values(fresh.map(({ itemId, accountId }) => ({ itemId, accountId, overrides: {}, wanted: 'draft' as const })))
       .onDuplicateKeyUpdate({ set: { wanted: 'draft', remote: 'none' } });
     await derive(tx, fresh, some, rows, accounts);
     kept += fresh.length;

@@ -5,35 +5,35 @@ import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { recordChanges } from '../changes/record-changes';
 import { refreshListings } from '../records/refresh-listings';
-import { knot, lockKnot } from './lock-target';
+import { knot, lockTarget } from './lock-target';
 
-export const placeSchema = z.object({ here: z.boolean() }).strict();
+export const targetSchema = z.object({ here: z.boolean() }).strict();
 
 /**
  * Adds a marketplace to an item, or leaves it out. What was written for it stays; a listing that is live has to be
  * ended first, so that nothing disappears from sight while it can still be bought.
  */
-export async function placeListing(
+export async function targetListing(
   actor: Actor,
   itemId: number,
   accountId: number,
-  { here }: z.infer<typeof placeSchema>,
+  { here }: z.infer<typeof targetSchema>,
 ): Promise<void> {
   const at = new Date();
   await transaction(async (tx) => {
-    const { version, stored } = await lockKnot(tx, itemId, accountId);
+    const { version, stored } = await lockTarget(tx, itemId, accountId);
     if (!here && (stored?.remote === 'live' || stored?.remote === 'review'))
       throw new NettingError('market-blocked', 'It is live there; end it before leaving it out', {
-        mend: 'End the listing',
+        fix: 'End the listing',
       });
     const before = stored?.wanted ?? 'none';
     const after = here ? (before === 'none' ? 'draft' : before) : 'none';
     if (after === before && stored) return;
     if (stored) await tx.update(listing).set({ wanted: after, problem: false }).where(knot(itemId, accountId));
-    else await tx.insert(listing).values({ itemId, accountId, differences: {}, wanted: after });
+    else await tx.insert(listing).values({ itemId, accountId, overrides: {}, wanted: after });
     const [saved] = await tx.select({ id: listing.id }).from(listing).where(knot(itemId, accountId));
     await recordChanges(tx, { actor, why: 'typing', at }, [
-      { itemId, listingId: saved?.id, itemVersion: version, field: 'place', from: before !== 'none', to: here },
+      { itemId, listingId: saved?.id, itemVersion: version, field: 'target', from: before !== 'none', to: here },
     ]);
     await refreshListings(tx, [itemId]);
   });

@@ -1,6 +1,6 @@
 import { eq, inArray, sql } from 'drizzle-orm';
 import { chooseTemplate, computeListing, type Template } from '../../core/listing';
-import { difference, type FieldDifference } from '../../core/sync';
+import { diff, type FieldDiff } from '../../core/sync';
 import { database } from '../../db/client';
 import { listing, template } from '../../db/schema';
 import { inputOf } from '../records/compute-row';
@@ -13,7 +13,7 @@ export type TriedListing = {
   sku: string;
   title: string;
   accountId: number;
-  changes: FieldDifference[];
+  changes: FieldDiff[];
   /** Issues that the change would bring. */
   problems: string[];
 };
@@ -82,7 +82,7 @@ export async function tryTemplate(id: number | null, input: TemplateInput): Prom
     const given = inputOf(found, row, shop);
     const before = computeListing(given);
     const after = computeListing({ ...given, account: { ...shop, templates } });
-    const changes = difference(before.content, after.content);
+    const changes = diff(before.content, after.content);
     const known = new Set(before.issues.map((issue) => issue.message));
     const problems = after.issues.map((issue) => issue.message).filter((message) => !known.has(message));
     if (changes.length === 0 && problems.length === 0) continue;

@@ -2,7 +2,7 @@ import { and, inArray, sql } from 'drizzle-orm';
 import type { Item } from '../../core/item';
 import type { Tx } from '../../db/client';
 import { listing } from '../../db/schema';
-import { keepNumbers } from '../records/archive-remote-ids';
+import { archiveRemoteIds } from '../records/archive-remote-ids';
 import { computeRow, derivedColumns, type ListingRow } from '../records/compute-row';
 import type { LoadedAccount } from '../records/load-accounts';
 import { storeDerived } from '../records/refresh-listings';
@@ -16,10 +16,10 @@ export async function wantLive(
   accounts: LoadedAccount[],
 ): Promise<number[]> {
   const known = knots.flatMap((knot) => rows.get(`${knot.itemId}/${knot.accountId}`)?.id ?? []);
-  if (known.length) await keepNumbers(tx, sql`l.id in ${known}`, 'made-again');
+  if (known.length) await archiveRemoteIds(tx, sql`l.id in ${known}`, 'made-again');
   await tx
     .insert(listing)
-    .values(knots.map(({ itemId, accountId }) => ({ itemId, accountId, differences: {}, wanted: 'live' as const })))
+    .values(knots.map(({ itemId, accountId }) => ({ itemId, accountId, overrides: {}, wanted: 'live' as const })))
     .onDuplicateKeyUpdate({ set: { wanted: 'live', remote: sql`if(remote in ('live', 'review'), remote, 'none')` } });
   return derive(tx, knots, items, rows, accounts);
 }

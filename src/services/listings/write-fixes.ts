@@ -4,14 +4,14 @@ import { cutText, fitTitle, productTitle } from '../../core/listing';
 import { transaction } from '../../db/client';
 import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import type { MisfitRow } from '../accounts/violation-rows';
+import type { ViolationRow } from '../accounts/violation-rows';
 import { recordChanges } from '../changes/record-changes';
 import type { LoadedAccount } from '../records/load-accounts';
 import { refreshListings } from '../records/refresh-listings';
-import type { MendAll } from './fix-schema';
+import type { FixAll } from './fix-schema';
 
 /** What is written for this marketplace alone, so that the listing fits; undefined when this mend is not of that kind. */
-function written(account: LoadedAccount, one: MisfitRow, input: MendAll): Json | undefined {
+function written(account: LoadedAccount, one: ViolationRow, input: FixAll): Json | undefined {
   const { rules } = account.compiled;
   const present = one.computed.content[input.field];
   const text = typeof present === 'string' ? present : '';
@@ -35,21 +35,26 @@ function written(account: LoadedAccount, one: MisfitRow, input: MendAll): Json |
   }
 }
 
-export async function writeAll(actor: Actor, account: LoadedAccount, rows: MisfitRow[], input: MendAll): Promise<void> {
+export async function writeAll(
+  actor: Actor,
+  account: LoadedAccount,
+  rows: ViolationRow[],
+  input: FixAll,
+): Promise<void> {
   await transaction(async (tx) => {
     const at = new Date();
     for (const one of rows) {
       const value = written(account, one, input);
       if (value === undefined) continue;
-      const differences = { ...one.row.differences, [input.field]: value };
-      await tx.update(listing).set({ differences }).where(eq(listing.id, one.row.id));
+      const overrides = { ...one.row.overrides, [input.field]: value };
+      await tx.update(listing).set({ overrides }).where(eq(listing.id, one.row.id));
       await recordChanges(tx, { actor, why: 'typing', at }, [
         {
           itemId: one.item.id,
           listingId: one.row.id,
           itemVersion: one.item.version,
           field: input.field,
-          from: one.row.differences[input.field] ?? null,
+          from: one.row.overrides[input.field] ?? null,
           to: value,
         },
       ]);

@@ -6,7 +6,7 @@ export type Cause = {
   accountId: number;
   accountName: string;
   message: string;
-  mend: string | null;
+  fix: string | null;
   errorCode: string | null;
   field: string | null;
   count: number;
@@ -20,7 +20,7 @@ export async function findCauses(): Promise<Cause[]> {
       accountId: job.accountId,
       accountName: account.name,
       message: job.message,
-      mend: job.mend,
+      fix: job.fix,
       errorCode: job.errorCode,
       field: job.field,
       itemId: item.id,

@@ -30,7 +30,7 @@ export type OutboxJob = {
   dueAt: string;
   errorCode: string | null;
   message: string | null;
-  mend: string | null;
+  fix: string | null;
   field: string | null;
   url: string | null;
   remoteId: string | null;
@@ -81,7 +81,7 @@ export async function findJobs(
       dueAt: one.dueAt.toISOString(),
       errorCode: one.errorCode,
       message: one.message,
-      mend: one.mend,
+      fix: one.fix,
       field: one.field,
       story: one.story ?? [],
       createdAt: one.createdAt.toISOString(),

@@ -15,8 +15,7 @@ export async function publishLater(
 ): Promise<{ id: number }> {
   const at = new Date(input.at);
   const now = new Date();
-  if (at <= now)
-    throw new NettingError('invalid', 'This time has passed', { field: 'at', mend: 'Choose a later time' });
+  if (at <= now) throw new NettingError('invalid', 'This time has passed', { field: 'at', fix: 'Choose a later time' });
   if (at.getTime() - now.getTime() > 366 * 86_400_000)
     throw new NettingError('invalid', 'At most a year ahead', { field: 'at' });
   const [{ insertId }] = await database()

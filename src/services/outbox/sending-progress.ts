@@ -48,11 +48,11 @@ export async function progress(): Promise<{
       date_format(a.unwell_since, '%Y-%m-%dT%H:%i:%sZ') as unwellSince, if(a.warned_until > utc_timestamp(3), date_format(a.warned_until, '%Y-%m-%dT%H:%i:%sZ'), null) as warnedUntil,
       (select count(*) from job j where j.account_id = a.id and j.state = 'done' and j.finished_at > utc_timestamp(3) - interval 60 second) as doneLastMinute,
       if(a.locked_until > utc_timestamp(3), date_format(a.locked_until, '%Y-%m-%dT%H:%i:%sZ'), null) as lockedUntil, a.last_error as lastError
-      from market_account a order by a.id`),
+      from account a order by a.id`),
   );
   const [state] = rowsOf<{ failed: number; oversold: number; alive: number }>(
     await db.execute(
-      sql`select (select count(*) from listing where state = 'attention') as failed, (select count(*) from sale where oversold = 1) as oversold, (select count(*) from market_account where lane_until > utc_timestamp(3) - interval 10 second) as alive`,
+      sql`select (select count(*) from listing where state = 'attention') as failed, (select count(*) from sale where oversold = 1) as oversold, (select count(*) from account where lane_until > utc_timestamp(3) - interval 10 second) as alive`,
     ),
   );
   return {

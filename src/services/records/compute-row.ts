@@ -1,6 +1,6 @@
 import type { Item } from '../../core/item';
 import { type ComputedListing, type Content, computeListing, type ListingInput } from '../../core/listing';
-import { difference } from '../../core/sync';
+import { diff } from '../../core/sync';
 import type { listing } from '../../db/schema';
 import type { LoadedAccount } from './load-accounts';
 
@@ -13,11 +13,11 @@ const isThere = (row: Pick<ListingRow, 'remote'>) => row.remote === 'live' || ro
 /** What a listing is computed from: the item, what is written for this marketplace, and what it is called there. */
 export function inputOf(
   item: Item,
-  row: Pick<ListingRow, 'differences' | 'remote' | 'sent' | 'timesMade'> | undefined,
+  row: Pick<ListingRow, 'overrides' | 'remote' | 'sent' | 'timesMade'> | undefined,
   account: LoadedAccount,
 ): ListingInput {
   const numberThere = row && isThere(row) && typeof row.sent?.sku === 'string' ? row.sent.sku : null;
-  return { item, differences: row?.differences ?? {}, account, numberThere, timesMade: row?.timesMade ?? 0 };
+  return { item, overrides: row?.overrides ?? {}, account, numberThere, timesMade: row?.timesMade ?? 0 };
 }
 
 export const computeRow = (item: Item, row: Parameters<typeof inputOf>[1], account: LoadedAccount): ComputedListing =>
@@ -25,7 +25,7 @@ export const computeRow = (item: Item, row: Parameters<typeof inputOf>[1], accou
 
 /** The columns of a listing row that follow from its computed content. */
 export function derivedColumns(
-  row: Pick<ListingRow, 'remote' | 'sent' | 'differences'>,
+  row: Pick<ListingRow, 'remote' | 'sent' | 'overrides'>,
   computed: ComputedListing,
   account: LoadedAccount,
 ) {
@@ -36,11 +36,11 @@ export function derivedColumns(
   };
   const cap = Math.min(account.compiled.rules.quantity.max, account.stock?.cap ?? 1_000_000);
   return {
-    ownPrice: numberOr(row.differences.price, null),
+    overridePrice: numberOr(row.overrides.price, null),
     wantedPrice: numberOr(content.price, null),
     wantedQuantity: numberOr(content.quantity, 0) ?? 0,
-    quantityCap: Math.min(cap, numberOr(row.differences.quantity, cap) ?? cap),
-    contentDirty: isThere(row) && row.sent !== null && difference(apart(row.sent), apart(content)).length > 0,
+    quantityCap: Math.min(cap, numberOr(row.overrides.quantity, cap) ?? cap),
+    contentDirty: isThere(row) && row.sent !== null && diff(apart(row.sent), apart(content)).length > 0,
     // An item that is sold out is no fault of the record: such a listing ends, nothing has to be mended.
     blocking: computed.issues.filter((issue) => issue.blocks && issue.code !== 'quantity-none').length,
   };

@@ -9,7 +9,7 @@ export async function accountCounts(db: Executor): Promise<(id: number) => Omit<
     await db.execute(sql`select a.id as accountId,
       (select count(*) from listing l where l.account_id = a.id and l.state in ('live', 'changed', 'conflict')) as live,
       (select count(*) from listing l where l.account_id = a.id and l.live_since >= utc_date()) as today
-      from market_account a`),
+      from account a`),
   );
   return (id) => {
     const found = rows.find((row) => row.accountId === id);

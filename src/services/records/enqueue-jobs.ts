@@ -1,5 +1,5 @@
 import { type SQL, sql } from 'drizzle-orm';
-import type { JobPriority } from '../../core/sync/index';
+import type { JobPriority } from '../../core/sync';
 import type { Executor } from '../../db/client';
 
 /**

@@ -61,7 +61,7 @@ export type FoundKnot = {
   accountId: number;
   state: (typeof knotStates)[number];
   blocking: number;
-  ownPrice: number | null;
+  overridePrice: number | null;
   url: string | null;
 };
 
@@ -120,7 +120,7 @@ async function knotsOf(db: Executor, ids: number[]): Promise<Map<number, FoundKn
   if (ids.length === 0) return byItem;
   const rows = rowsOf<FoundKnot & { itemId: number }>(
     await db.execute(
-      sql`select id, item_id as itemId, account_id as accountId, state, blocking, own_price as ownPrice, remote_url as url from listing where item_id in ${ids}`,
+      sql`select id, item_id as itemId, account_id as accountId, state, blocking, override_price as ownPrice, remote_url as url from listing where item_id in ${ids}`,
     ),
   );
   for (const { itemId, ...knot } of rows) {

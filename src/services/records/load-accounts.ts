@@ -1,10 +1,10 @@
 import { and, eq, inArray } from 'drizzle-orm';
-import type { AccountContext, FoundProduct, Synonyms, Template } from '../../core/listing/index';
-import { noAllowance, type Rate } from '../../core/measure/index';
-import { samePricing } from '../../core/price/index';
-import { type CompiledRules, compileRules, type MarketRules, rulesFor } from '../../core/rules/index';
+import type { AccountContext, FoundProduct, Synonyms, Template } from '../../core/listing';
+import { noAllowance, type Rate } from '../../core/measure';
+import { samePricing } from '../../core/price';
+import { type CompiledRules, compileRules, type MarketRules, rulesFor } from '../../core/rules';
 import type { Executor } from '../../db/client';
-import { account, categoryMap, learned, marketRules, template } from '../../db/schema/index';
+import { account, categoryMap, mapping, marketRules, template } from '../../db/schema';
 import { latestRates } from './latest-rates';
 export type AccountRow = typeof account.$inferSelect;
 
@@ -43,24 +43,24 @@ export type LoadedAccount = AccountContext & { row: AccountRow };
 /** The currency in which items are kept; every rate starts from it. */
 export const homeCurrency = 'EUR';
 
-type Learned = typeof learned.$inferSelect;
+type MappingRow = typeof mapping.$inferSelect;
 
-function synonymsOf(rows: Learned[]): Synonyms {
+function synonymsOf(rows: MappingRow[]): Synonyms {
   const synonyms: Synonyms = { names: {}, values: {} };
-  for (const { kind, place, said, theirs } of rows) {
-    if (kind === 'attribute') synonyms.names[place] = said;
-    if (kind === 'value') synonyms.values[place] = { ...synonyms.values[place], [said]: theirs };
+  for (const { kind, attribute, source, target } of rows) {
+    if (kind === 'attribute') synonyms.names[attribute] = source;
+    if (kind === 'value') synonyms.values[attribute] = { ...synonyms.values[attribute], [source]: target };
   }
   return synonyms;
 }
 
-const productsOf = (rows: Learned[]): Record<string, FoundProduct> =>
+const productsOf = (rows: MappingRow[]): Record<string, FoundProduct> =>
   Object.fromEntries(
     rows
       .filter((row) => row.kind === 'product')
-      .map(({ said, theirs, detail }) => [
-        said,
-        { id: theirs, name: detail?.name ?? theirs, categoryId: detail?.categoryId ?? null },
+      .map(({ source, target, detail }) => [
+        source,
+        { id: target, name: detail?.name ?? target, categoryId: detail?.categoryId ?? null },
       ]),
   );
 
@@ -86,10 +86,10 @@ export async function loadAccounts(db: Executor, ids?: number[]): Promise<Loaded
     .where(ids ? inArray(account.id, ids) : undefined)
     .orderBy(account.id);
   const markets = [...new Set(rows.map((row) => row.market))];
-  const [maps, knowledge, templates, rates] = markets.length
+  const [maps, mappings, templates, rates] = markets.length
     ? await Promise.all([
         db.select().from(categoryMap).where(inArray(categoryMap.market, markets)),
-        db.select().from(learned).where(inArray(learned.market, markets)),
+        db.select().from(mapping).where(inArray(mapping.market, markets)),
         db.select().from(template).orderBy(template.id),
         latestRates(db),
       ])
@@ -99,7 +99,7 @@ export async function loadAccounts(db: Executor, ids?: number[]): Promise<Loaded
     const compiled = await compiledFor(db, row);
     if (!compiled) continue;
     const own = maps.filter((map) => map.market === row.market).map((map) => [map.ownCategory, map.categoryId]);
-    const known = knowledge.filter((one) => one.market === row.market);
+    const known = mappings.filter((one) => one.market === row.market);
     loaded.push({
       id: row.id,
       name: row.name,

@@ -1,8 +1,8 @@
 import { asc, eq, inArray } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
-import type { Item } from '../../core/item/index';
+import type { Item } from '../../core/item';
 import type { Executor } from '../../db/client';
-import { item, itemPhoto, photoFile } from '../../db/schema/index';
+import { item, itemPhoto, photoFile } from '../../db/schema';
 
 export type ItemRow = typeof item.$inferSelect;
 

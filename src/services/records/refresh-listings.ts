@@ -11,10 +11,10 @@ export async function storeDerived(db: Executor, rows: { id: number; set: Derive
     const some = rows.slice(at, at + portion);
     const values = some.map(
       ({ id, set }) =>
-        sql`select ${id} as id, ${set.ownPrice} as own_price, ${set.wantedPrice} as wanted_price, ${set.wantedQuantity} as wanted_quantity, ${set.quantityCap} as quantity_cap, ${set.contentDirty} as content_dirty, ${set.blocking} as blocking`,
+        sql`select ${id} as id, ${set.overridePrice} as override_price, ${set.wantedPrice} as wanted_price, ${set.wantedQuantity} as wanted_quantity, ${set.quantityCap} as quantity_cap, ${set.contentDirty} as content_dirty, ${set.blocking} as blocking`,
     );
     await db.execute(
-      sql`update listing l join (${sql.join(values, sql` union all `)}) v on v.id = l.id set l.own_price = v.own_price, l.wanted_price = v.wanted_price, l.wanted_quantity = v.wanted_quantity, l.quantity_cap = v.quantity_cap, l.content_dirty = v.content_dirty, l.blocking = v.blocking`,
+      sql`update listing l join (${sql.join(values, sql` union all `)}) v on v.id = l.id set l.override_price = v.override_price, l.wanted_price = v.wanted_price, l.wanted_quantity = v.wanted_quantity, l.quantity_cap = v.quantity_cap, l.content_dirty = v.content_dirty, l.blocking = v.blocking`,
     );
   }
 }

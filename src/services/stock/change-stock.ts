@@ -38,7 +38,7 @@ export async function changeStock(
     if (row.axes.length)
       throw new NettingError('invalid', 'The stock of this item is counted by its variations', {
         field: 'quantity',
-        mend: 'Write it in their table',
+        fix: 'Write it in their table',
       });
     const { delta, result } = resultingStock(row.quantity, input);
     if (result < 0 && delta < 0) {

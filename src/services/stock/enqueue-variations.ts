@@ -5,7 +5,7 @@ import { enqueueJobs } from '../records/enqueue-jobs';
 import { refreshListings } from '../records/refresh-listings';
 
 /** Every marketplace shows the combination's own stock: they are told, as urgently as of a stock. */
-export async function tellVariations(tx: Tx, itemId: number): Promise<void> {
+export async function enqueueVariations(tx: Tx, itemId: number): Promise<void> {
   await refreshListings(tx, [itemId]);
   await enqueueJobs(tx, {
     where: sql`l.item_id = ${itemId} and l.remote in ('live', 'review') and l.dirty = 1`,

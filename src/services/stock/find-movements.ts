@@ -1,8 +1,8 @@
 import { desc, eq } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
-import { movementWords } from '../../core/item/index';
+import { movementWords } from '../../core/item';
 import { database } from '../../db/client';
-import { account, item, listing, movement, sale } from '../../db/schema/index';
+import { account, item, listing, movement, sale } from '../../db/schema';
 
 export type MovementView = {
   id: number;

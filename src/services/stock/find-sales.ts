@@ -1,7 +1,7 @@
 import { and, desc, eq, lt } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
-import { account, item, sale } from '../../db/schema/index';
+import { account, item, sale } from '../../db/schema';
 
 export const findSalesSchema = z.object({
   account: z.coerce.number().int().optional(),

@@ -1,7 +1,7 @@
 import { and, lt, ne } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
-import { sale } from '../../db/schema/index';
+import { sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
 
 export const forgetBuyersSchema = z

@@ -5,7 +5,7 @@ import { systemActor } from '../access/actor';
 import { storeCancelled } from './store-cancelled';
 
 /** Heard from a marketplace that an order is off. */
-export async function hearCancelled(accountId: number, orderId: string): Promise<void> {
+export async function ingestCancellation(accountId: number, orderId: string): Promise<void> {
   const [row] = await database()
     .select({ id: sale.id })
     .from(sale)

@@ -46,7 +46,7 @@ export async function moveStock(
   await db
     .update(listing)
     .set({
-      wantedQuantity: sql`greatest(0, least(quantity_cap, ${quantity} - (select a.stock_reserve from market_account a where a.id = ${listing.accountId})))`,
+      wantedQuantity: sql`greatest(0, least(quantity_cap, ${quantity} - (select a.stock_reserve from account a where a.id = ${listing.accountId})))`,
     })
     .where(eq(listing.itemId, itemId));
   const concerned = sql`l.item_id = ${itemId} and (l.busy = 1 or (l.remote in ('live', 'review') and coalesce(l.wanted_quantity <> l.sent_quantity, 1)))`;

@@ -3,9 +3,9 @@ import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { transaction } from '../../db/client';
-import { item, sale } from '../../db/schema/index';
+import { item, sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { tellVariations } from './enqueue-variations';
+import { enqueueVariations } from './enqueue-variations';
 import { lowerVariation } from './lower-variation';
 import { moveStock } from './move-stock';
 import { soldVariation } from './sold-variation';
@@ -56,7 +56,7 @@ export async function recordHandSale(
     const variation = sold?.values.join(', ').slice(0, 200);
     if (varied) await lowerVariation(tx, itemId, row, order, { actor, at });
     const quantity = await moveStock(tx, actor, itemId, -input.quantity, { reason: 'sold', saleId, variation }, at);
-    if (varied) await tellVariations(tx, itemId);
+    if (varied) await enqueueVariations(tx, itemId);
     return { saleId, quantity };
   });
 }

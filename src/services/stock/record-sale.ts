@@ -1,9 +1,9 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { isDuplicate, transaction } from '../../db/client';
-import { formerNumber, item, listing, sale } from '../../db/schema';
+import { item, listing, previousRemoteId, sale } from '../../db/schema';
 import type { RemoteOrder } from '../../markets';
 import { systemActor } from '../access/actor';
-import { tellVariations } from './enqueue-variations';
+import { enqueueVariations } from './enqueue-variations';
 import { lowerVariation } from './lower-variation';
 import { moveStock } from './move-stock';
 import { soldVariation } from './sold-variation';
@@ -23,15 +23,18 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
         .from(listing)
         .where(and(eq(listing.accountId, accountId), eq(listing.remoteId, order.remoteListingId)));
       // It may have been made anew since: the order names the number that it had then.
-      const [former] = found
+      const [previous] = found
         ? []
         : await tx
             .select({ itemId: listing.itemId, listingId: listing.id })
-            .from(formerNumber)
-            .innerJoin(listing, eq(listing.id, formerNumber.listingId))
-            .where(and(eq(formerNumber.accountId, accountId), eq(formerNumber.remoteId, order.remoteListingId)));
-      const [bySku] = found || former ? [] : await tx.select({ id: item.id }).from(item).where(eq(item.sku, order.sku));
-      const itemId = found?.itemId ?? former?.itemId ?? bySku?.id ?? null;
+            .from(previousRemoteId)
+            .innerJoin(listing, eq(listing.id, previousRemoteId.listingId))
+            .where(
+              and(eq(previousRemoteId.accountId, accountId), eq(previousRemoteId.remoteId, order.remoteListingId)),
+            );
+      const [bySku] =
+        found || previous ? [] : await tx.select({ id: item.id }).from(item).where(eq(item.sku, order.sku));
+      const itemId = found?.itemId ?? previous?.itemId ?? bySku?.id ?? null;
       const [stock] =
         itemId === null
           ? []
@@ -46,7 +49,7 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
         accountId,
         orderId: order.orderId,
         itemId,
-        listingId: found?.id ?? former?.listingId ?? null,
+        listingId: found?.id ?? previous?.listingId ?? null,
         sku: order.sku,
         title: order.title,
         quantity: order.quantity,
@@ -80,7 +83,7 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
           at,
         );
         // Every other marketplace shows the combination's own stock, too.
-        if (stock?.axes.length) await tellVariations(tx, itemId);
+        if (stock?.axes.length) await enqueueVariations(tx, itemId);
       }
       return { saleId, oversold };
     });

@@ -5,10 +5,10 @@ import { type Tx, transaction } from '../../db/client';
 import { account, item, listing, sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { recordChanges } from '../changes/record-changes';
-import { keepNumbers } from '../records/archive-remote-ids';
+import { archiveRemoteIds } from '../records/archive-remote-ids';
 import { enqueueJobs } from '../records/enqueue-jobs';
 import { refreshListings } from '../records/refresh-listings';
-import { tellVariations } from './enqueue-variations';
+import { enqueueVariations } from './enqueue-variations';
 import { moveStock } from './move-stock';
 
 type SaleRow = typeof sale.$inferSelect;
@@ -55,7 +55,7 @@ export async function storeCancelled(
       { reason: 'cancelled', saleId, variation: row.variation },
       at,
     );
-    if (varied) await tellVariations(tx, row.itemId);
+    if (varied) await enqueueVariations(tx, row.itemId);
     const wasSoldOut = quantity > 0 && quantity - row.quantity < 1;
     return { quantity, again: wasSoldOut ? await listAgain(tx, row.itemId) : 0 };
   });
@@ -77,7 +77,7 @@ async function listAgain(tx: Tx, itemId: number): Promise<number> {
     );
   if (rows.length === 0) return 0;
   const ids = rows.map((row) => row.id);
-  await keepNumbers(tx, sql`l.id in ${ids}`, 'made-again');
+  await archiveRemoteIds(tx, sql`l.id in ${ids}`, 'made-again');
   await tx.update(listing).set({ remote: 'none', remoteId: null, remoteUrl: null }).where(inArray(listing.id, ids));
   await refreshListings(tx, [itemId]);
   await enqueueJobs(tx, { where: sql`l.id in ${ids}`, priority: priorities.create, runId: null });

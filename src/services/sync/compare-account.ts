@@ -1,11 +1,11 @@
 import { and, eq, inArray, lt } from 'drizzle-orm';
 import { sameJson } from '../../core/json';
 import { database } from '../../db/client';
-import { account, listing } from '../../db/schema/index';
-import type { RemoteListing } from '../../markets/index';
+import { account, listing } from '../../db/schema';
+import type { RemoteListing } from '../../markets';
 import { openAccount } from '../records/open-account';
 import { noteSeen } from './note-seen';
-export type Comparison = { read: number; differing: number; gone: number; strangers: number };
+export type Comparison = { read: number; differing: number; gone: number; unlinked: number };
 
 /**
  * Reads everything that an account has listed, page by page, and compares it with what we hold: what changed there,
@@ -15,7 +15,7 @@ export async function compareAccount(accountId: number): Promise<Comparison> {
   const began = new Date();
   const db = database();
   const { session, connector, account: loaded } = await openAccount(accountId);
-  const result: Comparison = { read: 0, differing: 0, gone: 0, strangers: 0 };
+  const result: Comparison = { read: 0, differing: 0, gone: 0, unlinked: 0 };
   for (let after: string | null = null; ; ) {
     const readAt = new Date();
     const page: { listings: RemoteListing[]; next: string | null } = await connector.listPage(session, after);
@@ -32,7 +32,7 @@ export async function compareAccount(accountId: number): Promise<Comparison> {
     for (const shown of page.listings) {
       const row = own.get(shown.remoteId);
       if (!row) {
-        if (shown.state === 'live') result.strangers++;
+        if (shown.state === 'live') result.unlinked++;
         continue;
       }
       if (row.remote === shown.state && row.seen && sameJson(row.seen, shown.content)) {

@@ -3,7 +3,7 @@ import { Webhook } from 'standardwebhooks';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { database, isDuplicate } from '../../db/client';
-import { account, inbox } from '../../db/schema/index';
+import { account, inbox } from '../../db/schema';
 import { unseal } from '../access/vault';
 
 const eventSchema = z.object({ type: z.string().max(30), data: z.record(z.string(), z.unknown()) });

@@ -43,7 +43,7 @@ export async function settleFields(
   const chosen = typeof decisions === 'function' ? decisions(open) : decisions;
   const due = chosen.filter((one) => open.some((field) => field.field === one.field));
   if (due.length === 0) return 0;
-  const differences = { ...row.differences };
+  const overrides = { ...row.overrides };
   const base = { ...row.base };
   const sent = { ...row.sent };
   const taken: { field: string; from: Json; to: Json }[] = [];
@@ -56,12 +56,12 @@ export async function settleFields(
         throw new NettingError('invalid', 'This cannot be taken over from a marketplace; put yours back instead', {
           field,
         });
-      taken.push({ field, from: differences[field] ?? null, to: seen });
-      differences[field] = seen;
+      taken.push({ field, from: overrides[field] ?? null, to: seen });
+      overrides[field] = seen;
     } else if (seen === null) delete sent[field];
     else sent[field] = seen;
   }
-  const now = computeRow(item, { ...row, differences, sent }, account);
+  const now = computeRow(item, { ...row, overrides, sent }, account);
   for (const { field } of taken) {
     const value = now.content[field];
     if (value === undefined || value === null) delete sent[field];
@@ -72,7 +72,7 @@ export async function settleFields(
   await tx
     .update(listing)
     .set({
-      differences,
+      overrides,
       base,
       sent,
       drifted: left.length > 0,

@@ -5,7 +5,7 @@ import { priorities } from '../../core/sync';
 import { transaction } from '../../db/client';
 import { item, listing, run } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { keepNumbers } from '../records/archive-remote-ids';
+import { archiveRemoteIds } from '../records/archive-remote-ids';
 import { enqueueJobs } from '../records/enqueue-jobs';
 import { refreshListings } from '../records/refresh-listings';
 import { isGone } from './find-gone';
@@ -29,7 +29,7 @@ export async function settleGone(actor: Actor, input: z.infer<typeof settleGoneS
       await tx.update(listing).set({ wanted: 'ended' }).where(inArray(listing.id, ids));
       return { settled: ids.length };
     }
-    await keepNumbers(tx, sql`l.id in ${ids}`, 'made-again');
+    await archiveRemoteIds(tx, sql`l.id in ${ids}`, 'made-again');
     await tx.update(listing).set({ remote: 'none', remoteId: null, remoteUrl: null }).where(inArray(listing.id, ids));
     await refreshListings(tx, [...new Set(rows.map((row) => row.listing.itemId))]);
     const [{ insertId: runId }] = await tx.insert(run).values({

@@ -1,9 +1,8 @@
-import type { FoundItem } from '@/services/records/find-items';
-
-('use client');
+'use client';
 
 import { useEffect, useRef, useState } from 'react';
 import { amountToText, parseAmount } from '@/core/measure/money';
+import type { FoundItem } from '@/services/records/find-items';
 import { api } from '@/ui/api';
 
 type Props = { item: FoundItem; field: 'title' | 'price' | 'quantity' | 'location'; done: (saved: boolean) => void };

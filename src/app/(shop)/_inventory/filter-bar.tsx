@@ -1,15 +1,14 @@
-import type { AccountView } from '@/services/accounts/find-accounts';
-import type { ItemFilter } from '@/services/records/item-filter';
-
-('use client');
+'use client';
 
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { conditionGrades } from '@/core/item/condition';
-import type { OwnField } from '@/core/item/own-fields';
+import type { CustomField } from '@/core/item/custom-fields';
 import { parseAmount } from '@/core/measure/money';
 import { type KnotState, knotLabels, knotStates } from '@/core/sync/state';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { ItemFilter } from '@/services/records/item-filter';
 import { api } from '@/ui/api';
 import { chipText, type FilterName, filterNames } from './filters';
 
@@ -101,8 +100,8 @@ function FilterForm({ filter, accounts, change, close }: Props & { close: () => 
     close();
   };
   const own = useQuery({
-    queryKey: ['own-fields'],
-    queryFn: () => api<{ fields: OwnField[] }>('/own-fields'),
+    queryKey: ['custom-fields'],
+    queryFn: () => api<{ fields: CustomField[] }>('/custom-fields'),
     staleTime: 60_000,
   }).data?.fields;
   const [ownKey = '', ...ownWords] = (filter.own ?? '').split(':');

@@ -1,12 +1,11 @@
-import type { AccountView } from '@/services/accounts/find-accounts';
-import type { FoundPage } from '@/services/records/find-items';
-
-('use client');
+'use client';
 
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useQueryStates } from 'nuqs';
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { FoundPage } from '@/services/records/find-items';
 import type { Selection } from '@/services/records/selection';
 import { api } from '@/ui/api';
 import { filterSelection, withSelection } from '@/ui/selection';

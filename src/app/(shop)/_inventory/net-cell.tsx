@@ -36,9 +36,9 @@ export function NetCell({
     return (
       <>
         <Knot state={knot?.state ?? 'none'} where={column.label} />
-        {knot && knot.ownPrice !== null && knot.ownPrice !== item.price ? (
+        {knot && knot.overridePrice !== null && knot.overridePrice !== item.price ? (
           <span className="quiet ml-1 text-[11px]">
-            <Price amount={knot.ownPrice} currency={item.currency} />
+            <Price amount={knot.overridePrice} currency={item.currency} />
           </span>
         ) : null}
       </>

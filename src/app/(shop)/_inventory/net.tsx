@@ -1,11 +1,10 @@
-import type { FoundItem } from '@/services/records/find-items';
-
-('use client');
+'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
+import type { FoundItem } from '@/services/records/find-items';
 import { CellEditor } from './cell-editor';
 import type { Column } from './columns';
 import type { sortNames } from './filters';

@@ -1,9 +1,8 @@
-import type { Cause } from '@/services/outbox/find-causes';
-
-('use client');
+'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
+import type { Cause } from '@/services/outbox/find-causes';
 import { api } from '@/ui/api';
 import { Knot } from '@/ui/knot';
 import { useNotice } from '@/ui/providers';
@@ -53,7 +52,7 @@ export function Attention() {
                 Try {cause.count === 1 ? 'it' : `all ${cause.count}`} again
               </button>
             </div>
-            {cause.mend ? <p className="mt-1 pl-7">To mend it: {cause.mend}.</p> : null}
+            {cause.fix ? <p className="mt-1 pl-7">To mend it: {cause.fix}.</p> : null}
             <ul className="mt-1 flex flex-wrap gap-x-4 gap-y-0.5 pl-7">
               {cause.items.map((item) => (
                 <li key={item.id} className="max-w-72 truncate">

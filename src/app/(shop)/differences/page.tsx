@@ -1,4 +1,4 @@
-import { Differences } from './_differences/differences';
+import { Differences } from './_drift/drift';
 
 export const metadata = { title: 'Differences' };
 

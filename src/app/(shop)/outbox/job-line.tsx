@@ -65,7 +65,7 @@ export function JobLine({ job, retry, skip }: { job: OutboxJob; retry: () => voi
         <p className="flex items-center gap-3 px-4 pb-1.5 pl-14 text-[13px]">
           <span>
             {job.message}
-            {job.mend ? <span className="quiet"> – {job.mend}</span> : null}
+            {job.fix ? <span className="quiet"> – {job.fix}</span> : null}
           </span>
           {job.state === 'failed' ? (
             <button type="button" className="btn btn-xs" onClick={retry}>

@@ -1,12 +1,11 @@
-import type { OutboxJob } from '@/services/outbox/find-jobs';
-import type { RunProgress } from '@/services/outbox/find-runs';
-import type { LaneProgress } from '@/services/outbox/sending-progress';
-
-('use client');
+'use client';
 
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import type { Undone } from '@/services/changes/undo-run';
+import type { OutboxJob } from '@/services/outbox/find-jobs';
+import type { RunProgress } from '@/services/outbox/find-runs';
+import type { LaneProgress } from '@/services/outbox/sending-progress';
 import { AccountSelect } from '@/ui/accounts';
 import { api } from '@/ui/api';
 import { ChoiceButtons } from '@/ui/choice-buttons';

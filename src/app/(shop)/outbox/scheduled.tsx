@@ -1,8 +1,7 @@
-import type { Scheduled } from '@/services/outbox/find-scheduled';
-
-('use client');
+'use client';
 
 import { useQuery } from '@tanstack/react-query';
+import type { Scheduled } from '@/services/outbox/find-scheduled';
 import { api } from '@/ui/api';
 
 /** What is to go out at a later time, with the way to call it off. */

@@ -5,8 +5,8 @@ import { checkParcel, checkPhotos, checkPrice, checkQuantity } from './offer';
 import { master, problem } from './problem';
 import { checkDescription, checkHighlights, checkNote, checkTags, checkTitle } from './wording';
 
+export { checkExtra } from './extras';
 export { checkAttribute } from './goods';
-export { checkExtra } from './own-fields';
 
 /** Issues of one fixed field's value. */
 export function checkFixed(value: ListingValue, input: ListingInput, content: Content): Issue[] {

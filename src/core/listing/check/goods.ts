@@ -3,7 +3,7 @@ import type { ListingInput } from '../context';
 import type { Issue, ListingValue } from '../fields';
 import { textLength } from '../fit/text-length';
 import { isKnownProduct } from '../map/product';
-import { here, master, mendFor, problem } from './problem';
+import { fixFor, here, master, problem } from './problem';
 
 export function checkCondition(value: ListingValue, rules: MarketRules, input: ListingInput): Issue[] {
   if (value.origin === 'unused') return [];
@@ -109,9 +109,9 @@ export function checkAttribute(
         'attribute-value',
         value.field,
         `${rules.name} has no ${label} “${said}”`,
-        value.origin === 'own'
+        value.origin === 'override'
           ? here(value.field, 'Choose one of theirs')
-          : { kind: 'map-value', field: value.field, said, label: 'Choose one of theirs' },
+          : { kind: 'map-value', field: value.field, source: said, label: 'Choose one of theirs' },
       ),
     ];
   if (!attribute.values && textLength(said) > attribute.maxLength)
@@ -120,7 +120,7 @@ export function checkAttribute(
         'attribute-long',
         value.field,
         `${label} is longer than ${attribute.maxLength} characters`,
-        mendFor(value, `attributes.${label}`, 'Shorten it'),
+        fixFor(value, `attributes.${label}`, 'Shorten it'),
       ),
     ];
   return [];

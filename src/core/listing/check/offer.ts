@@ -5,13 +5,13 @@ import type { MarketRules } from '../../rules/rules';
 import type { ListingInput } from '../context';
 import type { Content, Issue, ListingValue } from '../fields';
 import { isTooSmall, readPhotoReference } from '../fit/photos';
-import { here, master, mendFor, problem } from './problem';
+import { fixFor, here, master, problem } from './problem';
 
 export function checkPrice(value: ListingValue, rules: MarketRules, input: ListingInput, content: Content): Issue[] {
   if (!rules.price) return [];
   const amount = typeof value.value === 'number' ? value.value : null;
   if (amount === null) {
-    if (input.item.price !== null && value.origin !== 'own')
+    if (input.item.price !== null && value.origin !== 'override')
       return [
         problem(
           'price-rate',
@@ -32,7 +32,7 @@ export function checkPrice(value: ListingValue, rules: MarketRules, input: Listi
         'price-range',
         'price',
         `The price must be between ${money(min)} and ${money(max)}`,
-        mendFor(value, 'price', 'Change the price'),
+        fixFor(value, 'price', 'Change the price'),
       ),
     ];
   const base = rules.fees.bases ? (rules.fees.bases.amounts[String(content[rules.fees.bases.field] ?? '')] ?? 0) : 0;
@@ -42,7 +42,7 @@ export function checkPrice(value: ListingValue, rules: MarketRules, input: Listi
         'price-base',
         'price',
         `The price must be at least the base price of ${money(base)}`,
-        mendFor(value, 'price', 'Raise the price'),
+        fixFor(value, 'price', 'Raise the price'),
       ),
     ];
   if (holds) {
@@ -60,7 +60,7 @@ export function checkPrice(value: ListingValue, rules: MarketRules, input: Listi
           'price-holds',
           'price',
           `The price must hold postage and fees of ${money(kept)}`,
-          mendFor(value, 'price', 'Raise the price'),
+          fixFor(value, 'price', 'Raise the price'),
         ),
       ];
   }

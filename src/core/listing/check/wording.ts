@@ -3,7 +3,7 @@ import type { Content, Issue, ListingValue } from '../fields';
 import { hasLink } from '../fit/links';
 import { toPlainText } from '../fit/plain-text';
 import { textLength } from '../fit/text-length';
-import { here, master, mendFor, problem } from './problem';
+import { fixFor, here, master, problem } from './problem';
 
 const isMarkup = (text: string) => /<\/?[a-z][^>]*>/i.test(text);
 const lettersOnly = (text: string) =>
@@ -51,23 +51,23 @@ export function checkDescription(value: ListingValue, rules: MarketRules): Issue
   const body = typeof value.value === 'string' ? value.value : '';
   const seen = rule.format === 'rich' ? toPlainText(body) : body;
   const counted = rule.counts === 'seen' ? seen : body;
-  const say = (code: string, message: string, mend: Issue['mend']) => [problem(code, 'description', message, mend)];
+  const say = (code: string, message: string, fix: Issue['fix']) => [problem(code, 'description', message, fix)];
   if (textLength(counted) > rule.max)
     return say(
       'description-long',
       `The description has ${textLength(counted)} characters, ${rule.max} fit`,
-      mendFor(value, 'description', 'Shorten it'),
+      fixFor(value, 'description', 'Shorten it'),
     );
   if (textLength(seen.trim()) < rule.min)
     return say(
       'description-short',
       rule.min > 1 ? `The description needs at least ${rule.min} characters` : 'A description is needed',
-      mendFor(value, 'description', 'Write the description'),
+      fixFor(value, 'description', 'Write the description'),
     );
   if (rule.format !== 'rich' && isMarkup(body))
     return say('description-markup', 'Only plain text is allowed here', here('description', 'Remove the markup'));
   if (rule.links === false && hasLink(body))
-    return say('description-links', 'Links are not allowed here', mendFor(value, 'description', 'Remove the links'));
+    return say('description-links', 'Links are not allowed here', fixFor(value, 'description', 'Remove the links'));
   return [];
 }
 
@@ -101,7 +101,7 @@ export function checkHighlights(value: ListingValue, rules: MarketRules): Issue[
   if (!rule) return [];
   const lines = Array.isArray(value.value) ? value.value.map(String) : [];
   const say = (code: string, message: string, label: string) => [
-    problem(code, 'highlights', message, mendFor(value, 'highlights', label)),
+    problem(code, 'highlights', message, fixFor(value, 'highlights', label)),
   ];
   if (lines.length < rule.min)
     return say(
@@ -120,7 +120,7 @@ export function checkHighlights(value: ListingValue, rules: MarketRules): Issue[
 export function checkTags(value: ListingValue, rules: MarketRules): Issue[] {
   const rule = rules.tags;
   const list = Array.isArray(value.value) ? value.value.map(String) : [];
-  if (!rule || value.origin !== 'own') return [];
+  if (!rule || value.origin !== 'override') return [];
   const say = (code: string, message: string, label: string) => [problem(code, 'tags', message, here('tags', label))];
   if (list.length > rule.max) return say('tags-many', `${list.length} tags, ${rule.max} are allowed`, 'Remove some');
   const long = list.find((tag) => textLength(tag) > rule.maxLength);

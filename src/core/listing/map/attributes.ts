@@ -27,14 +27,14 @@ const like = (label: string): string[] => {
   return names;
 };
 
-function said(attribute: AttributeRule, item: Item, synonyms: Synonyms): { value: string; learned: boolean } | null {
+function said(attribute: AttributeRule, item: Item, synonyms: Synonyms): { value: string; mapping: boolean } | null {
   const own = byKey(item.attributes);
   const taught = ownValue(synonyms.names, attribute.id);
   const fromTaught = taught === undefined ? undefined : own.get(nameKey(taught));
-  if (fromTaught) return { value: fromTaught, learned: true };
+  if (fromTaught) return { value: fromTaught, mapping: true };
   for (const key of like(attribute.label)) {
     const value = own.get(key) ?? (key === 'brand' ? item.brand : key === 'model' ? item.model : '');
-    if (value) return { value, learned: false };
+    if (value) return { value, mapping: false };
   }
   return null;
 }
@@ -53,7 +53,7 @@ export function mapAttribute(
   const found = said(attribute, item, synonyms);
   if (!found) return null;
   const { value } = found;
-  const how = found.learned ? 'learned' : 'same';
+  const how = found.mapping ? 'learned' : 'same';
   if (!attribute.values) return { value, exact: true, how };
   const key = nameKey(value);
   const taught = ownValue(ownValue(synonyms.values, attribute.id) ?? {}, key);

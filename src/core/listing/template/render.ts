@@ -1,7 +1,7 @@
 import { Liquid, type Template as Parsed, UndefinedVariableError } from 'liquidjs';
 import { conditionLabel } from '../../item/condition';
+import { ownText } from '../../item/custom-fields';
 import type { Item } from '../../item/item';
-import { ownText } from '../../item/own-fields';
 import { amountToText } from '../../measure/money';
 import { formatWeight } from '../../measure/weight';
 

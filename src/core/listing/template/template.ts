@@ -1,6 +1,6 @@
 import { z } from 'zod';
+import { ownText } from '../../item/custom-fields';
 import type { Item } from '../../item/item';
-import { ownText } from '../../item/own-fields';
 import { ownValue } from '../../json';
 
 export const templateOperators = ['is', 'not', 'contains', 'starts', 'at-least', 'at-most'] as const;

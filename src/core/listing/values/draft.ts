@@ -40,15 +40,15 @@ export class Draft {
   }
 
   /** What was written for this marketplace alone; undefined when it follows the item. */
-  own(field: string): Json | undefined {
-    return ownValue(this.input.differences, field);
+  override(field: string): Json | undefined {
+    return ownValue(this.input.overrides, field);
   }
 
   /** The item's combinations as they are offered here; null for an item without variations. */
   get variations(): FittedVariations | null {
     if (this.#variations === undefined)
       this.#variations = this.item.axes.length
-        ? fitVariations(this.item, this.rules.variations ?? null, readNarrowing(this.own('variations')))
+        ? fitVariations(this.item, this.rules.variations ?? null, readNarrowing(this.override('variations')))
         : null;
     return this.#variations;
   }
@@ -96,7 +96,7 @@ export function faultsOf(filled: Rendered, field: string, who: string): Issue[] 
       message:
         kind === 'missing' ? `${who} needs “${name}”, which this item does not say` : `${who} cannot be read: ${what}`,
       blocks: true,
-      mend:
+      fix:
         kind === 'missing'
           ? {
               kind: 'edit-master',

@@ -108,8 +108,8 @@ export function extraValue(draft: Draft, extra: ExtraRule): ExtraValue {
     origin,
     faults,
   });
-  const written = draft.own(field);
-  if (written !== undefined) return of(written, 'own');
+  const written = draft.override(field);
+  if (written !== undefined) return of(written, 'override');
   const said = fromItem(draft, extra);
   if (said !== undefined) return of(said, extra.from || extra.form ? 'fitted' : 'master');
   const template = draft.fromTemplate(field, 'plain');

@@ -11,8 +11,8 @@ export function brand(draft: Draft): Part {
   const { compiled } = draft.account;
   const rule = compiled.rules.brand;
   if (!rule) return unused;
-  const written = draft.own('brand');
-  if (written !== undefined) return { value: written, origin: 'own' };
+  const written = draft.override('brand');
+  if (written !== undefined) return { value: written, origin: 'override' };
   const name = draft.item.brand;
   if (!compiled.brandByKey) return { value: name || rule.none, origin: name ? 'master' : 'rule' };
   const listed = compiled.brandByKey.get(name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ''));
@@ -23,8 +23,8 @@ export function brand(draft: Draft): Part {
 /** The entry of their catalogue: chosen here, or found before for the same thing. */
 export function product(draft: Draft): Part {
   if (!draft.rules.product) return unused;
-  const written = draft.own('product');
-  if (written !== undefined) return { value: written, origin: 'own' };
+  const written = draft.override('product');
+  if (written !== undefined) return { value: written, origin: 'override' };
   return { value: productOf(draft.account.products, draft.item)?.id ?? null, origin: 'rule' };
 }
 
@@ -37,8 +37,8 @@ export function category(draft: Draft): Part {
     const found = productOf(account.products, item);
     return found?.categoryId ? { value: found.categoryId, origin: 'rule' } : unused;
   }
-  const written = draft.own('category');
-  if (written !== undefined) return { value: written, origin: 'own' };
+  const written = draft.override('category');
+  if (written !== undefined) return { value: written, origin: 'override' };
   const mapped = ownValue(account.categoryMap, item.category);
   if (mapped !== undefined) return { value: mapped, origin: 'rule' };
   if (item.category === '' && item.title === '') return { value: null, origin: 'rule' };
@@ -57,8 +57,8 @@ const saidBy = ({ item }: Draft) => ({
 export function condition(draft: Draft): Part {
   const { rules } = draft;
   if (rules.conditions.length === 0) return unused;
-  const written = draft.own('condition');
-  if (written !== undefined) return { value: written, origin: 'own' };
+  const written = draft.override('condition');
+  if (written !== undefined) return { value: written, origin: 'override' };
   const grade = draft.item.condition;
   return { value: grade ? (rules.conditionMap[grade] ?? null) : null, origin: grade ? 'fitted' : 'master' };
 }
@@ -82,11 +82,11 @@ export type AttributeValue = ListingValue & { exact: boolean };
 
 export function attributeValue(draft: Draft, attribute: AttributeRule): AttributeValue {
   const field = `attr.${attribute.id}`;
-  const written = draft.own(field);
+  const written = draft.override(field);
   const base = { field, label: attribute.label, issues: [], max: attribute.values ? undefined : attribute.maxLength };
   if (written !== undefined) {
     const exact = !attribute.values || attribute.values.includes(text(written)) || written === null;
-    return { ...base, value: written, origin: 'own', exact };
+    return { ...base, value: written, origin: 'override', exact };
   }
   const mapped = mapAttribute(draft.account.compiled, attribute, draft.item, draft.account.synonyms);
   if (!mapped) return { ...base, value: null, origin: 'master', exact: true };

@@ -7,7 +7,7 @@ import { type Draft, type Part, text, unused } from './draft';
 
 export function quantity(draft: Draft): Part {
   const { max } = draft.rules.quantity;
-  const written = draft.own('quantity');
+  const written = draft.override('quantity');
   // A cap for this marketplace lowers what is offered there, it never invents stock.
   const cap = typeof written === 'number' ? Math.min(written, max) : max;
   const there = draft.variations
@@ -17,7 +17,7 @@ export function quantity(draft: Draft): Part {
   const offered = Math.min(offeredUnits(there, { reserve, cap: most }), cap);
   const origin: Origin =
     typeof written === 'number' && written < draft.item.quantity
-      ? 'own'
+      ? 'override'
       : offered === draft.item.quantity
         ? 'master'
         : 'fitted';
@@ -28,14 +28,14 @@ export function photos(draft: Draft): Part {
   const rule = draft.rules.photos;
   if (rule.kind === 'catalogue' || rule.max === 0) return unused;
   const all = draft.item.photos;
-  const written = draft.own('photos');
+  const written = draft.override('photos');
   if (Array.isArray(written)) {
     const chosen = written.flatMap((one) => {
       const { hash } = readPhotoReference(text(one));
       const photo = all.find((other) => other.hash === hash);
       return photo ? [photoReference(hash, neededRatio(photo, rule))] : [];
     });
-    return { value: chosen, origin: 'own', length: chosen.length, max: rule.max };
+    return { value: chosen, origin: 'override', length: chosen.length, max: rule.max };
   }
   const large =
     rule.kind === 'artwork' ? all.filter((one) => Math.max(one.width, one.height) >= rule.minLongestSide) : all;
@@ -55,8 +55,8 @@ export function photos(draft: Draft): Part {
 /** The packed weight: what packing adds is counted, never rounded down. */
 export function weight(draft: Draft): Part {
   if (!draft.rules.weight) return unused;
-  const written = draft.own('weightGrams');
-  if (written !== undefined) return { value: written, origin: 'own' };
+  const written = draft.override('weightGrams');
+  if (written !== undefined) return { value: written, origin: 'override' };
   const { weightGrams } = draft.item;
   if (!weightGrams) return { value: weightGrams, origin: 'master' };
   const packed = packedGrams(weightGrams, draft.account.packaging);
@@ -65,8 +65,8 @@ export function weight(draft: Draft): Part {
 
 export function size(draft: Draft): Part {
   if (!draft.rules.size) return unused;
-  const written = draft.own('size');
-  if (written !== undefined) return { value: written, origin: 'own' };
+  const written = draft.override('size');
+  if (written !== undefined) return { value: written, origin: 'override' };
   const { lengthMm, widthMm, heightMm } = draft.item;
   const known = lengthMm !== null && widthMm !== null && heightMm !== null;
   return { value: known ? [lengthMm, widthMm, heightMm] : null, origin: 'master' };
@@ -113,8 +113,8 @@ function ownAmount(draft: Draft): number | null {
 /** @param content what is known of the listing already: fees hang on category, weight and own fields */
 export function price(draft: Draft, content: Content): Part {
   if (!draft.rules.price) return unused;
-  const written = draft.own('price');
-  if (written !== undefined) return { value: written, origin: 'own' };
+  const written = draft.override('price');
+  if (written !== undefined) return { value: written, origin: 'override' };
   const amount = ownAmount(draft);
   if (amount === null) return { value: null, origin: 'master' };
   const there = amountThere(draft, content, amount);
@@ -126,7 +126,7 @@ export function price(draft: Draft, content: Content): Part {
 export function variations(draft: Draft, content: Content): Part {
   const fitted = draft.variations;
   if (!fitted) return unused;
-  const narrowed = draft.own('variations') !== undefined;
+  const narrowed = draft.override('variations') !== undefined;
   const faults = fitted.problem
     ? [
         {
@@ -134,18 +134,18 @@ export function variations(draft: Draft, content: Content): Part {
           field: 'variations',
           message: fitted.problem,
           blocks: true,
-          mend: { kind: 'variations' as const, label: 'Choose what is offered here' },
+          fix: { kind: 'variations' as const, label: 'Choose what is offered here' },
         },
       ]
     : [];
   if (fitted.axes.length === 0 || !draft.rules.variations)
     return {
       value: null,
-      origin: narrowed ? 'own' : faults.length ? 'master' : 'unused',
+      origin: narrowed ? 'override' : faults.length ? 'master' : 'unused',
       ...(narrowed ? { how: 'one combination' } : {}),
       faults,
     };
-  const written = draft.own('price');
+  const written = draft.override('price');
   const rows = fitted.rows.map(({ ownPrice, ...row }) => {
     if (row.price === null) return row;
     // A price written for this marketplace moves every combination that follows the item's.
@@ -158,7 +158,7 @@ export function variations(draft: Draft, content: Content): Part {
   const lost = draft.item.variations.length - rows.length;
   return {
     value: { axes: fitted.axes, rows },
-    origin: narrowed ? 'own' : 'master',
+    origin: narrowed ? 'override' : 'master',
     length: rows.length,
     max: draft.rules.variations.maxCombinations,
     faults,

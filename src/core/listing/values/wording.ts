@@ -14,9 +14,9 @@ export function title(draft: Draft, colour: string): Part {
   const { item, rules } = draft;
   const limit = rules.title;
   if (!limit) return unused;
-  const written = draft.own('title');
+  const written = draft.override('title');
   if (written !== undefined)
-    return { value: written, origin: 'own', length: textLength(text(written)), max: limit.max };
+    return { value: written, origin: 'override', length: textLength(text(written)), max: limit.max };
   const template = draft.fromTemplate('title', 'plain');
   const source = template?.text ?? item.title;
   const fitted =
@@ -38,8 +38,9 @@ export function conditionNote(draft: Draft, conditionId: unknown): Part {
   const { item, rules } = draft;
   const rule = rules.conditionNote;
   if (!rule || rule.forbiddenOn.includes(String(conditionId ?? ''))) return unused;
-  const written = draft.own('conditionNote');
-  if (written !== undefined) return { value: written, origin: 'own', length: textLength(text(written)), max: rule.max };
+  const written = draft.override('conditionNote');
+  if (written !== undefined)
+    return { value: written, origin: 'override', length: textLength(text(written)), max: rule.max };
   const template = draft.fromTemplate('conditionNote', 'plain');
   const source = template?.text ?? item.conditionNote;
   const fitted = cutText(rule.plain ? withoutMarkup(source) : source, rule.max);
@@ -56,8 +57,8 @@ export function conditionNote(draft: Draft, conditionId: unknown): Part {
 export function highlights(draft: Draft): Part {
   const rule = draft.rules.highlights;
   if (!rule) return unused;
-  const written = draft.own('highlights');
-  if (Array.isArray(written)) return { value: written, origin: 'own', length: written.length, max: rule.max };
+  const written = draft.override('highlights');
+  if (Array.isArray(written)) return { value: written, origin: 'override', length: written.length, max: rule.max };
   const template = draft.fromTemplate('highlights', 'plain');
   const lines = template?.text
     ?.split('\n')
@@ -120,8 +121,9 @@ export function description(draft: Draft, titleText: string): Part {
   const { item, rules } = draft;
   const rule = rules.description;
   if (!rule) return unused;
-  const written = draft.own('description');
-  if (written !== undefined) return { value: written, origin: 'own', length: textLength(text(written)), max: rule.max };
+  const written = draft.override('description');
+  if (written !== undefined)
+    return { value: written, origin: 'override', length: textLength(text(written)), max: rule.max };
   const made = pieces(draft, rule.format === 'rich' ? 'rich' : 'plain');
   const origin = made.isTemplate ? 'template' : 'fitted';
   const lost: string[] = [];
@@ -176,8 +178,8 @@ const withoutMarkup = (plain: string): string => plain.replace(/<(\/?[a-z][^>]*)
 export function tags(draft: Draft): Part {
   const rule = draft.rules.tags;
   if (!rule) return unused;
-  const written = draft.own('tags');
-  if (Array.isArray(written)) return { value: written, origin: 'own', length: written.length, max: rule.max };
+  const written = draft.override('tags');
+  if (Array.isArray(written)) return { value: written, origin: 'override', length: written.length, max: rule.max };
   const template = draft.fromTemplate('tags', 'plain');
   const words = template?.text
     ? [...new Set([...draft.item.keywords, ...template.text.split(/[,\n]/).map((one) => one.trim())])].filter(Boolean)

@@ -1,11 +1,10 @@
-import type { AccountView } from '@/services/accounts/find-accounts';
-import type { CopyPlan } from '@/services/listings/plan-copy';
-
-('use client');
+'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { CopyPlan } from '@/services/listings/plan-copy';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { Empty, Failed, Loading, PageHead } from '@/ui/states';

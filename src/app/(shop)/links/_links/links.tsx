@@ -1,18 +1,17 @@
-import type { LinkView } from '@/services/listings/find-links';
-
-('use client');
+'use client';
 
 import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { parseAsInteger, parseAsString, useQueryStates } from 'nuqs';
 import { useState } from 'react';
 import { type KnotState, knotLabels } from '@/core/sync/state';
+import type { LinkView } from '@/services/listings/find-links';
 import { AccountSelect, useAccounts } from '@/ui/accounts';
 import { api } from '@/ui/api';
 import { Knot } from '@/ui/knot';
 import { useNotice } from '@/ui/providers';
 import { Empty, Failed, Loading, PageHead } from '@/ui/states';
-import { Strangers } from './strangers';
+import { Unlinked } from './unlinked';
 
 /** Own stock number ↔ the marketplace's number: seen, cut, made by matching. */
 export function Links() {
@@ -72,7 +71,7 @@ export function Links() {
           </button>
         ) : null}
       </PageHead>
-      {account ? <Strangers key={account.id} account={account} /> : null}
+      {account ? <Unlinked key={account.id} account={account} /> : null}
       {pages.isPending ? <Loading what="the links" /> : null}
       {pages.isError ? <Failed error={pages.error} retry={() => void pages.refetch()} /> : null}
       {pages.data && links.length === 0 ? (
@@ -133,7 +132,7 @@ export function Links() {
                   </span>
                 </td>
                 <td className="quiet mono px-2 py-1 text-[12px]">
-                  {one.former.map((former) => former.remoteId).join(', ')}
+                  {one.previous.map((previous) => previous.remoteId).join(', ')}
                 </td>
               </tr>
             ))}

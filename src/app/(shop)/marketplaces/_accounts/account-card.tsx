@@ -1,11 +1,10 @@
-import type { AccountView } from '@/services/accounts/find-accounts';
-
-('use client');
+'use client';
 
 import Link from 'next/link';
 import { useState } from 'react';
 import type { Json } from '@/core/json';
 import type { ExtraRule } from '@/core/rules/rules';
+import type { AccountView } from '@/services/accounts/find-accounts';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 

@@ -1,9 +1,8 @@
-import type { AccountView, MarketChoice } from '@/services/accounts/find-accounts';
-
-('use client');
+'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useSearchParams } from 'next/navigation';
+import type { AccountView, MarketChoice } from '@/services/accounts/find-accounts';
 import { api } from '@/ui/api';
 import { Empty, Failed, Loading, PageHead } from '@/ui/states';
 import { AccountCard } from './account-card';

@@ -1,8 +1,7 @@
-import type { MarketChoice } from '@/services/accounts/find-accounts';
-
-('use client');
+'use client';
 
 import { useState } from 'react';
+import type { MarketChoice } from '@/services/accounts/find-accounts';
 import { api } from '@/ui/api';
 
 /** One marketplace that can be connected: on its own consent page, or by a key from it. */

@@ -1,12 +1,11 @@
-import type { AccountView } from '@/services/accounts/find-accounts';
-import type { PublishPlan } from '@/services/listings/plan-publish';
-
-('use client');
+'use client';
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { PublishPlan } from '@/services/listings/plan-publish';
 import type { Selection } from '@/services/records/selection';
 import { api } from '@/ui/api';
 import { duration, Price } from '@/ui/format';
@@ -221,16 +220,16 @@ function Missing({ plan, accounts }: { plan: PublishPlan; accounts: AccountView[
               {accounts.find((account) => account.id === cause.accountId)?.name}
             </span>
             <span>{cause.message}</span>
-            {cause.mend.kind === 'account-default' ? (
+            {cause.fix.kind === 'account-default' ? (
               <Link className="underline" href={`/marketplaces#account-${cause.accountId}`}>
-                {cause.mend.label}
+                {cause.fix.label}
               </Link>
             ) : (
               <Link
                 className="underline"
-                href={`/items/${cause.firstItem}#row-${'field' in cause.mend ? cause.mend.field : cause.field}`}
+                href={`/items/${cause.firstItem}#row-${'field' in cause.fix ? cause.fix.field : cause.field}`}
               >
-                {cause.mend.label}
+                {cause.fix.label}
               </Link>
             )}
           </li>

@@ -1,13 +1,12 @@
-import type { RenewalView } from '@/services/listings/find-renewals';
-import type { RenewalPlan } from '@/services/listings/plan-renewal';
-
-('use client');
+'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
+import type { RenewalView } from '@/services/listings/find-renewals';
+import type { RenewalPlan } from '@/services/listings/plan-renewal';
 import { AccountSelect, useAccounts } from '@/ui/accounts';
 import { api, photoUrl } from '@/ui/api';
 import { ChoiceButtons } from '@/ui/choice-buttons';

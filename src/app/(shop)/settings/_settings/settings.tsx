@@ -1,7 +1,7 @@
 'use client';
 
 import { PageHead } from '@/ui/states';
-import { OwnFields } from './own-fields';
+import { CustomFields } from './custom-fields';
 import { StockNumbers } from './stock-numbers';
 
 /** What holds for the whole shop. */
@@ -11,7 +11,7 @@ export function Settings() {
       <PageHead title="Settings" />
       <div className="grid max-w-5xl gap-8 p-4">
         <StockNumbers />
-        <OwnFields />
+        <CustomFields />
       </div>
     </>
   );

@@ -1,10 +1,9 @@
-import type { ShopSettings } from '@/services/records/read-settings';
-
-('use client');
+'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { readSkuPattern, skuFrame, skuIn } from '@/core/item/sku-pattern';
+import type { ShopSettings } from '@/services/records/read-settings';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { Failed, Loading } from '@/ui/states';

@@ -1,10 +1,9 @@
+'use client';
+
+import { useState } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { TemplateInput } from '@/services/listings/template-input';
 import type { TriedTemplate } from '@/services/listings/try-template';
-
-('use client');
-
-import { useState } from 'react';
 import { ApiProblem, api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { Conditions } from './conditions';

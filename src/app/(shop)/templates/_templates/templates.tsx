@@ -1,11 +1,10 @@
-import type { AccountView } from '@/services/accounts/find-accounts';
-import type { TemplateView } from '@/services/listings/find-templates';
-
-('use client');
+'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { parseAsInteger, useQueryState } from 'nuqs';
 import { useState } from 'react';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { TemplateView } from '@/services/listings/find-templates';
 import { api } from '@/ui/api';
 import { Empty, Failed, Loading, PageHead } from '@/ui/states';
 import { type Draft, emptyDraft, TemplateEditor } from './template-editor';

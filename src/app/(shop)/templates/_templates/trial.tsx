@@ -24,7 +24,7 @@ export function Trial({ tried, accounts }: { tried: TriedTemplate | null; accoun
       <ul className="max-h-[38rem] divide-y divide-base-300/60 overflow-auto">
         {tried.listings.map((one) => (
           <li key={`${one.itemId}/${one.accountId}`} className="py-2 text-[13px]">
-            <Link className="underline" href={`/items/${one.itemId}/told?account=${one.accountId}`}>
+            <Link className="underline" href={`/items/${one.itemId}/preview?account=${one.accountId}`}>
               <span className="mono">{one.sku}</span> on {name(one.accountId)}
             </Link>
             {one.changes.map((change) => (

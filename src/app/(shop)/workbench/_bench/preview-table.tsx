@@ -61,7 +61,7 @@ export function PreviewTable({ rows, accounts }: { rows: PreviewRow[]; accounts:
                   {net ? (
                     <>
                       <Price amount={net.after} currency={account.currency} tone />
-                      {net.keepsOwnPrice ? <span className="quiet block text-[11px]">keeps its own price</span> : null}
+                      {net.keepsOverride ? <span className="quiet block text-[11px]">keeps its own price</span> : null}
                     </>
                   ) : null}
                 </td>

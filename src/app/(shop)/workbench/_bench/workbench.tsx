@@ -1,14 +1,13 @@
-import type { AccountView } from '@/services/accounts/find-accounts';
-import type { AppliedEdit } from '@/services/changes/apply-edit';
-import type { EditConsequences } from '@/services/changes/preview-counts';
-import type { PreviewRow } from '@/services/changes/preview-rows';
-
-('use client');
+'use client';
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { AppliedEdit } from '@/services/changes/apply-edit';
+import type { EditConsequences } from '@/services/changes/preview-counts';
+import type { PreviewRow } from '@/services/changes/preview-rows';
 import type { Undone } from '@/services/changes/undo-run';
 import type { Selection } from '@/services/records/selection';
 import { api } from '@/ui/api';
@@ -185,7 +184,7 @@ function Consequences({ counts }: { counts: EditConsequences }) {
         </p>
       ))}
       {counts.accounts
-        .filter((account) => account.changes > 0 || account.keepOwnPrice > 0)
+        .filter((account) => account.changes > 0 || account.keepOverride > 0)
         .map((account) => (
           <div key={account.accountId} className="border-t border-base-300 pt-2">
             <h3 className="font-medium">{account.name}</h3>
@@ -197,7 +196,7 @@ function Consequences({ counts }: { counts: EditConsequences }) {
               Net <Price amount={account.netBefore} currency={account.currency} /> →{' '}
               <Price amount={account.netAfter} currency={account.currency} />
             </p>
-            {account.keepOwnPrice ? <p className="quiet figures">{account.keepOwnPrice} keep their own price</p> : null}
+            {account.keepOverride ? <p className="quiet figures">{account.keepOverride} keep their own price</p> : null}
             {account.belowZero ? (
               <p className="text-warning figures">{account.belowZero} would sell at a loss</p>
             ) : null}

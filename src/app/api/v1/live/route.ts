@@ -10,7 +10,7 @@ const beatMs = 15_000;
 /** News for an open page as server-sent events (WHATWG HTML, section 9.2). */
 export async function GET(request: Request): Promise<Response> {
   if (!(await actorOf(request.headers)))
-    return problemOf(new NettingError('not-signed-in', 'Sign in, or send an API token', { mend: 'Sign in' }));
+    return problemOf(new NettingError('not-signed-in', 'Sign in, or send an API token', { fix: 'Sign in' }));
   const encoder = new TextEncoder();
   let end = () => {};
   const stream = new ReadableStream<Uint8Array>({

@@ -9,7 +9,7 @@ export const dynamic = 'force-dynamic';
 /** All sales (or those of an account or state) as a CSV file, streamed. */
 export async function GET(request: Request): Promise<Response> {
   if (!(await actorOf(request.headers)))
-    return problemOf(new NettingError('not-signed-in', 'Sign in, or send an API token', { mend: 'Sign in' }));
+    return problemOf(new NettingError('not-signed-in', 'Sign in, or send an API token', { fix: 'Sign in' }));
   const given = findSalesSchema
     .omit({ before: true, limit: true })
     .safeParse(Object.fromEntries(new URL(request.url).searchParams));

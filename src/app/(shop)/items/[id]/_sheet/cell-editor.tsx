@@ -141,7 +141,7 @@ function Foot({ field, save, close, children }: EditorProps & { children?: React
   return (
     <div className="mt-2 flex flex-wrap items-center gap-2">
       {children}
-      {field.origin === 'own' ? (
+      {field.origin === 'override' ? (
         <button type="button" className="btn btn-sm" onClick={() => void save(undefined)}>
           Follow the item again
         </button>

@@ -49,7 +49,7 @@ function difference(from: unknown, to: unknown): string {
   return names.map((name) => `${name}: ${plain(from[name])} → ${plain(to[name])}`).join('; ');
 }
 
-const canReturn = (field: string) => !['created', 'quantity', 'place'].includes(field);
+const canReturn = (field: string) => !['created', 'quantity', 'target'].includes(field);
 
 type Props = { itemId: number; accountName: (id: number) => string; changed: () => void };
 
@@ -84,20 +84,20 @@ export function History({ itemId, accountName, changed }: Props) {
               <b className="font-medium">{accountName(entry.accountId)}</b> {outcomes[entry.outcome]}
               {entry.fields.length ? `: ${entry.fields.join(', ')}` : ''}
               {entry.message ? `: ${entry.message}` : ''}
-              {entry.mend ? ` – ${entry.mend}` : ''}
+              {entry.fix ? ` – ${entry.fix}` : ''}
             </span>
           ) : (
             <span className="flex-1">
               <b className="font-medium">{entry.byName}</b>{' '}
               {entry.field === 'created'
                 ? 'recorded the item'
-                : entry.field === 'place'
+                : entry.field === 'target'
                   ? entry.to
                     ? 'added the item'
                     : 'left the item out'
                   : `changed ${entry.field}`}
               {entry.accountId ? ` on ${accountName(entry.accountId)}` : ''} {whyWords[entry.why] ?? ''}
-              {entry.field === 'created' || entry.field === 'place' ? '' : `: ${difference(entry.from, entry.to)}`}
+              {entry.field === 'created' || entry.field === 'target' ? '' : `: ${difference(entry.from, entry.to)}`}
             </span>
           )}
           {entry.kind === 'change' && entry.why !== 'sale' && canReturn(entry.field) ? (

@@ -9,7 +9,7 @@ import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 import { CellEditor } from './cell-editor';
 import { shown } from './shown';
 
-const marks = { master: '', fitted: '≈', own: '●', template: '▤', account: '◐', rule: '◇', unused: '' } as const;
+const marks = { master: '', fitted: '≈', override: '●', template: '▤', account: '◐', rule: '◇', unused: '' } as const;
 
 type Props = {
   item: Item;
@@ -84,7 +84,7 @@ function MarketCellBody({ item, column, field, write, mapCategory }: Props) {
               : ''}
           </span>
         ) : null}
-        {field.origin === 'own' ? (
+        {field.origin === 'override' ? (
           <button
             type="button"
             tabIndex={-1}
@@ -102,7 +102,7 @@ function MarketCellBody({ item, column, field, write, mapCategory }: Props) {
           <span>{issue.message}</span>
         </p>
       ) : null}
-      {issue?.mend.kind === 'map-category' && item.category ? (
+      {issue?.fix.kind === 'map-category' && item.category ? (
         <div className="mt-1 flex flex-wrap gap-1 px-1">
           {column.suggestions.map((one) => (
             <button

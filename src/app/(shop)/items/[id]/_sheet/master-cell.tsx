@@ -6,7 +6,7 @@ import type { Item, ItemPatch } from '@/core/item/item';
 import { amountToText, parseAmount } from '@/core/measure/money';
 import type { Words } from '@/services/records/known-words';
 import { Chips } from '@/ui/chips';
-import { OwnFieldCell } from './own-field-cell';
+import { CustomFieldCell } from './custom-field-cell';
 import { SizeCell, WeightCell } from './parcel-cell';
 import type { SheetRow } from './rows';
 import { StockCell } from './stock-cell';
@@ -174,7 +174,7 @@ export function MasterCell({ row, item, words, change, flush, settle, stockMoved
         </button>
       );
     case 'own':
-      return <OwnFieldCell id={id} field={master.field} item={item} change={change} flush={flush} />;
+      return <CustomFieldCell id={id} field={master.field} item={item} change={change} flush={flush} />;
     case 'attribute':
       return (
         <Typed

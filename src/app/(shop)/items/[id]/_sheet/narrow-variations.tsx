@@ -62,7 +62,7 @@ export function NarrowVariations({ item, column, field, save, close }: Props) {
         >
           Keep for {column.name}
         </button>
-        {field.origin === 'own' ? (
+        {field.origin === 'override' ? (
           <button type="button" className="btn btn-sm" onClick={() => void save(undefined)}>
             Offer all again
           </button>

@@ -69,7 +69,7 @@ export function PhotoChoice({ column, field, photos, first, save, close }: Props
         <button type="button" className="btn btn-primary btn-sm" onClick={() => void save(chosen)}>
           Keep for {column.name}
         </button>
-        {field.origin === 'own' ? (
+        {field.origin === 'override' ? (
           <button type="button" className="btn btn-sm" onClick={() => void save(undefined)}>
             Follow the item again
           </button>

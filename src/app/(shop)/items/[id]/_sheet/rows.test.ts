@@ -16,7 +16,7 @@ const column = (accountId: number, fields: ReturnType<typeof field>[]) =>
 const sheet = (columns: SheetColumn[]): ItemSheet => ({
   item: sampleItem({ attributes: { Colour: 'Black', 'Own thing': 'x' } }),
   columns,
-  ownFields: [],
+  customFields: [],
 });
 
 test('attributes of the same name on several marketplaces share a row with the item’s', () => {

@@ -1,5 +1,5 @@
+import { type CustomField, isShownFor } from '@/core/item/custom-fields';
 import type { ItemField } from '@/core/item/item';
-import { isShownFor, type OwnField } from '@/core/item/own-fields';
 import type { ItemSheet, SheetColumn, SheetField } from '@/services/items/item-sheet';
 
 /** How the item's own value of a row is written. */
@@ -15,7 +15,7 @@ export type MasterEditor =
   | { kind: 'condition' }
   | { kind: 'date'; field: 'boughtOn' | 'expiresOn' }
   | { kind: 'variations' }
-  | { kind: 'own'; field: OwnField }
+  | { kind: 'own'; field: CustomField }
   | { kind: 'stock' }
   | { kind: 'attribute'; name: string }
   | { kind: 'none' };
@@ -78,7 +78,7 @@ const own: SheetRow[] = [
 ];
 
 /** The sheet's rows: what every item has, the attributes that any marketplace asks for, their own fields, and what stays private. */
-export function rowsFor({ item, columns, ownFields }: ItemSheet): SheetRow[] {
+export function rowsFor({ item, columns, customFields }: ItemSheet): SheetRow[] {
   const labelled = (prefix: 'attr.' | 'extra.') =>
     columns.flatMap((column) =>
       column.fields.filter((field) => field.field.startsWith(prefix)).map((field) => field.label),
@@ -109,7 +109,7 @@ export function rowsFor({ item, columns, ownFields }: ItemSheet): SheetRow[] {
           ? { id: `extras.${label}`, label, master: { kind: 'none' }, fieldOf: withLabel(label) }
           : attributeRow(label),
     ),
-    ...ownFields
+    ...customFields
       .filter((field) => isShownFor(field, item.category))
       .map(
         (field): SheetRow => ({

@@ -67,7 +67,7 @@ export function SheetGrid(props: Props) {
       undoList.current.push({
         accountId: column.accountId,
         field: field.field,
-        value: field.origin === 'own' ? field.value : undefined,
+        value: field.origin === 'override' ? field.value : undefined,
       });
       await send(column.accountId, field.field, value);
     },
@@ -94,7 +94,7 @@ export function SheetGrid(props: Props) {
     },
     clear: (row, column) => {
       const found = cell(row, column);
-      if (found?.field.origin === 'own') void write(found.there, found.field, undefined);
+      if (found?.field.origin === 'override') void write(found.there, found.field, undefined);
     },
     undo: () => {
       const last = undoList.current.pop();

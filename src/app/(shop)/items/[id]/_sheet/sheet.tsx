@@ -11,18 +11,18 @@ import { usePageActions } from '@/ui/actions';
 import { api } from '@/ui/api';
 import { withSelection } from '@/ui/selection';
 import { Failed, Loading } from '@/ui/states';
-import { Beside, type BesideTab } from './beside/beside';
 import { ColumnMenu } from './column-menu';
 import { Conflicts } from './conflicts';
 import { History } from './history';
 import { masterId } from './master-cell';
+import { OpenItems, useTrayItems } from './open-items/open-items';
+import { TakeOver } from './open-items/take-over';
+import { useOpenItems } from './open-items/use-open-items';
 import { PhotoStrip } from './photos/photo-strip';
 import { rowsFor } from './rows';
 import { SaveMark } from './save-mark';
 import { SheetGrid } from './sheet-grid';
-import { TakeOver } from './tray/take-over';
-import { Tray, useTrayItems } from './tray/tray';
-import { useTray } from './tray/use-tray';
+import { type BesideTab, SidePanel } from './side-panel/side-panel';
 import { useAutosave } from './use-autosave';
 import { useListingDeeds, useSheetData } from './use-sheet';
 import { useSheetActions } from './use-sheet-actions';
@@ -48,8 +48,8 @@ export function Sheet({ itemId }: { itemId: number }) {
   const ownCategory = data?.item.category ?? '';
   const { mapCategory, place, end, takeModel, write } = useListingDeeds({ itemId, ownCategory, settle, again });
   const words = useQuery({ queryKey: ['words'], queryFn: () => api<Words>('/words'), staleTime: 60_000 }).data;
-  const tray = useTray(itemId);
-  const trayItems = useTrayItems(tray.ids).data?.items ?? [];
+  const openItems = useOpenItems(itemId);
+  const findOpenItems = useTrayItems(openItems.ids).data?.items ?? [];
   const allRows = useMemo(() => (data ? rowsFor(data) : []), [data]);
   const columns = useMemo(
     () => data?.columns.filter((column) => !column.leftOut && !hidden.includes(column.accountId)) ?? [],
@@ -72,7 +72,7 @@ export function Sheet({ itemId }: { itemId: number }) {
   }, [itemId, router, settle]);
   const actions = useSheetActions({
     itemId,
-    trayIds: tray.ids,
+    trayIds: openItems.ids,
     toggleMissing: useCallback(() => setOnlyIssues((now) => !now), []),
     setView,
     show,
@@ -86,15 +86,15 @@ export function Sheet({ itemId }: { itemId: number }) {
   if (isPending) return <Loading what="the item" />;
   if (isError) return <Failed error={error} retry={() => void refetch()} />;
   const item: Item = { ...data.item, ...save.unsaved };
-  const others = trayItems.filter((one) => one.id !== itemId);
+  const others = findOpenItems.filter((one) => one.id !== itemId);
 
   return (
     <div className="flex h-[calc(100vh-5.1rem)] flex-col">
-      <Tray
+      <OpenItems
         itemId={itemId}
-        items={trayItems}
-        drop={tray.drop}
-        clear={tray.clear}
+        items={findOpenItems}
+        drop={openItems.drop}
+        clear={openItems.clear}
         takeOver={() => setTakingOver(true)}
       />
       <div className="flex items-center gap-3 border-b border-base-300 px-4 py-1.5">
@@ -135,7 +135,7 @@ export function Sheet({ itemId }: { itemId: number }) {
           >
             History
           </button>
-          <Link className="btn btn-sm" href={`/items/${itemId}/told`}>
+          <Link className="btn btn-sm" href={`/items/${itemId}/preview`}>
             What they get
           </Link>
           <button type="button" className="btn btn-sm" onClick={() => void copy()}>
@@ -202,7 +202,7 @@ export function Sheet({ itemId }: { itemId: number }) {
           />
         )}
         {beside ? (
-          <Beside
+          <SidePanel
             item={item}
             columns={columns}
             row={allRows.find((row) => row.id === rowId)}

@@ -2,7 +2,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
 import type { Action } from '@/ui/actions';
 import { withSelection } from '@/ui/selection';
-import type { BesideTab } from './beside/beside';
+import type { BesideTab } from './side-panel/side-panel';
 
 type Props = {
   itemId: number;

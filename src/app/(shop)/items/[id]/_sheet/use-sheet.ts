@@ -41,7 +41,7 @@ type Sheet = { itemId: number; ownCategory: string; settle: () => Promise<unknow
 export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
   const notice = useNotice();
   const tell = useCallback(
-    (error: unknown) => notice(error instanceof ApiProblem ? `${error.message}. ${error.mend ?? ''}` : 'Not saved'),
+    (error: unknown) => notice(error instanceof ApiProblem ? `${error.message}. ${error.fix ?? ''}` : 'Not saved'),
     [notice],
   );
   const mapCategory = useCallback(

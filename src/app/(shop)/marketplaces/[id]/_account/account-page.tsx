@@ -1,15 +1,14 @@
-import type { AccountView, MarketChoice } from '@/services/accounts/find-accounts';
-
-('use client');
+'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
+import type { AccountView, MarketChoice } from '@/services/accounts/find-accounts';
 import { api } from '@/ui/api';
 import { Failed, Loading, PageHead } from '@/ui/states';
 import { DriftRuleForm } from './drift-rules';
 import { Fees } from './fees';
-import { Knowledge } from './knowledge';
 import { Manner } from './manner';
+import { Mappings } from './mappings';
 import { PaceForm } from './pace';
 import { RuleNews } from './rule-news';
 
@@ -43,7 +42,7 @@ export function AccountPage({ accountId }: { accountId: number }) {
       <div className="grid grid-cols-[minmax(0,1fr)_24rem] max-lg:grid-cols-1">
         <div className="min-w-0">
           <RuleNews account={account} changed={changed} />
-          <Knowledge market={account.market} changed={changed} />
+          <Mappings market={account.market} changed={changed} />
         </div>
         <aside className="border-l border-base-300">
           <Fees account={account} />

@@ -1,10 +1,9 @@
-import type { AccountView } from '@/services/accounts/find-accounts';
-
-('use client');
+'use client';
 
 import { useState } from 'react';
 import { fixedFields } from '@/core/listing/fields';
 import { canBeTaken, type DriftAnswer } from '@/core/sync/drift';
+import type { AccountView } from '@/services/accounts/find-accounts';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 import { fieldName } from '@/ui/shown-value';

@@ -1,8 +1,7 @@
-import type { AccountView } from '@/services/accounts/find-accounts';
-
-('use client');
+'use client';
 
 import { useState } from 'react';
+import type { AccountView } from '@/services/accounts/find-accounts';
 import { api } from '@/ui/api';
 import { useNotice } from '@/ui/providers';
 

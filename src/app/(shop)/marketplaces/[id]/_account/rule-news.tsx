@@ -1,15 +1,14 @@
-import type { AccountView } from '@/services/accounts/find-accounts';
-
-('use client');
+'use client';
 
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import type { RuleChange } from '@/core/rules/compare';
+import type { AccountView } from '@/services/accounts/find-accounts';
 import type { RuleChanges } from '@/services/accounts/rule-changes';
 import { api } from '@/ui/api';
 import { When } from '@/ui/format';
 import { Failed, Loading } from '@/ui/states';
-import { MisfitRow } from './misfit-row';
+import { ViolationRow } from './violation-row';
 
 /** What changed in the rules, and the listings that do not fit them, by cause, each with its mend. */
 export function RuleNews({ account, changed }: { account: AccountView; changed: () => void }) {
@@ -20,8 +19,8 @@ export function RuleNews({ account, changed }: { account: AccountView; changed: 
   });
   if (isPending) return <Loading what="the rules" />;
   if (isError) return <Failed error={error} retry={() => void refetch()} />;
-  const misfits = data.misfits.filter((one) => one.accountId === account.id);
-  const live = misfits.reduce((sum, one) => sum + one.live, 0);
+  const violations = data.violations.filter((one) => one.accountId === account.id);
+  const live = violations.reduce((sum, one) => sum + one.live, 0);
   const newest = data.versions[0];
   return (
     <section aria-labelledby="rules" className="p-4">
@@ -54,16 +53,20 @@ export function RuleNews({ account, changed }: { account: AccountView; changed: 
         </div>
       ) : null}
       <h3 className="mb-1">
-        {misfits.length
-          ? `${live} live and ${misfits.reduce((sum, one) => sum + one.drafts, 0)} waiting listings do not fit`
+        {violations.length
+          ? `${live} live and ${violations.reduce((sum, one) => sum + one.drafts, 0)} waiting listings do not fit`
           : 'Every listing fits these rules'}
       </h3>
       <ul className="divide-y divide-base-300/60">
-        {misfits.map((misfit) => (
-          <MisfitRow key={`${misfit.code}/${misfit.field}/${misfit.message}`} misfit={misfit} changed={changed} />
+        {violations.map((violation) => (
+          <ViolationRow
+            key={`${violation.code}/${violation.field}/${violation.message}`}
+            violation={violation}
+            changed={changed}
+          />
         ))}
       </ul>
-      {misfits.length ? (
+      {violations.length ? (
         <p className="quiet mt-2">
           Numbers are listings of {account.name}. A mend is carried out for all of them; what was typed elsewhere stays.{' '}
           <Link className="underline" href="/attention">

@@ -1,9 +1,8 @@
-import type { PhoneLink } from '@/services/items/invite-phone';
-
-('use client');
+'use client';
 
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import type { PhoneLink } from '@/services/items/invite-phone';
 import { api } from '@/ui/api';
 import { Dialog } from '@/ui/dialog';
 import { Failed, Loading } from '@/ui/states';

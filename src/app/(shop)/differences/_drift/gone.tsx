@@ -1,0 +1,74 @@
+'use client';
+
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import type { GoneView } from '@/services/sync/find-gone';
+import { api } from '@/ui/api';
+import { Knot } from '@/ui/knot';
+import { useNotice } from '@/ui/providers';
+
+/** Listings that are wanted and have stock, but are not there any more. */
+export function Gone({ accountName, only }: { accountName: (id: number) => string; only: number | null }) {
+  const client = useQueryClient();
+  const notice = useNotice();
+  const { data } = useQuery({
+    queryKey: ['gone'],
+    queryFn: () => api<{ gone: GoneView[] }>('/gone'),
+    refetchInterval: 10_000,
+  });
+  const gone = data?.gone.filter((one) => !only || one.accountId === only) ?? [];
+  if (gone.length === 0) return null;
+  const settle = async (listings: number[], how: 'end' | 'make-again') => {
+    try {
+      const { settled } = await api<{ settled: number }>('/gone/settle', { method: 'POST', body: { listings, how } });
+      notice(how === 'end' ? `${settled} ended here, too` : `${settled} are made again`);
+    } catch (error) {
+      notice(error instanceof Error ? error.message : 'That did not work');
+    }
+    await client.invalidateQueries();
+  };
+  const all = gone.map((one) => one.listingId);
+  return (
+    <section aria-label="Gone there" className="border-b border-base-300 px-4 py-2">
+      <div className="mb-1 flex items-center gap-3">
+        <h2 className="font-semibold">Gone there, wanted here</h2>
+        <button type="button" className="btn btn-xs" onClick={() => void settle(all, 'make-again')}>
+          Make all {gone.length} again
+        </button>
+        <button type="button" className="btn btn-xs" onClick={() => void settle(all, 'end')}>
+          End all {gone.length} here
+        </button>
+      </div>
+      <ul>
+        {gone.map((one) => (
+          <li key={one.listingId} className="flex items-center gap-3 py-0.5">
+            <Knot state="ended" />
+            <Link href={`/items/${one.itemId}`} className="truncate hover:underline">
+              {one.title || one.sku}
+            </Link>
+            <span className="mono quiet">{one.sku}</span>
+            <span className="quiet">
+              {accountName(one.accountId)}, {one.quantity} in stock
+            </span>
+            <button
+              type="button"
+              className="btn btn-xs ml-auto"
+              aria-label={`Make ${one.sku} on ${accountName(one.accountId)} again`}
+              onClick={() => void settle([one.listingId], 'make-again')}
+            >
+              Make again
+            </button>
+            <button
+              type="button"
+              className="btn btn-xs"
+              aria-label={`End ${one.sku} on ${accountName(one.accountId)} here`}
+              onClick={() => void settle([one.listingId], 'end')}
+            >
+              End here
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,20 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import type { ItemPreview } from '@/services/items/preview-item';
+import { api } from '@/ui/api';
+import { Failed, Loading } from '@/ui/states';
+import { BuyerView } from '../../preview/_preview/buyer-view';
+
+/** What a buyer would see of it on one marketplace, as it stands by now. */
+export function BesidePreview({ itemId, version, accountId }: { itemId: number; version: number; accountId: number }) {
+  const { data, isPending, isError, error, refetch } = useQuery({
+    queryKey: ['told', itemId, version],
+    queryFn: () => api<ItemPreview>(`/items/${itemId}/preview`),
+    placeholderData: (before) => before,
+  });
+  if (isPending) return <Loading what="the preview" />;
+  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  const account = data.accounts.find((one) => one.accountId === accountId) ?? data.accounts[0];
+  return account ? <BuyerView account={account} /> : <p className="quiet p-3">Connect an account first.</p>;
+}

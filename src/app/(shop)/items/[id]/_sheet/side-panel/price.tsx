@@ -1,0 +1,117 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useState } from 'react';
+import type { Item, ItemPatch } from '@/core/item/item';
+import type { Json } from '@/core/json';
+import { parseAmount } from '@/core/measure/money';
+import type { PricePanel } from '@/services/listings/price-panel';
+import { api } from '@/ui/api';
+import { Price } from '@/ui/format';
+import { Failed, Loading } from '@/ui/states';
+import { Sold } from './sold';
+
+type Props = {
+  item: Item;
+  change: (patch: ItemPatch) => void;
+  write: (accountId: number, field: string, value: Json) => Promise<void>;
+};
+
+const goals = [
+  ['net', 'Net of'],
+  ['margin', 'Margin, %'],
+  ['return', 'Return on cost, %'],
+] as const;
+
+/** The price for a wanted net, account by account, and what such things sold for: both can be taken over. */
+export function BesidePrice({ item, change, write }: Props) {
+  const [goal, setGoal] = useState<string>('net');
+  const [wanted, setWanted] = useState('');
+  const amount =
+    goal === 'net'
+      ? parseAmount(wanted, item.currency)
+      : wanted.trim() === ''
+        ? null
+        : Math.round(Number(wanted.replace(',', '.')) * 100);
+  const query = new URLSearchParams({ rounding: 'ninety' });
+  if (amount !== null && Number.isFinite(amount)) {
+    query.set('goal', goal);
+    query.set('amount', String(amount));
+  }
+  const { data, isPending, isError, error, refetch } = useQuery({
+    queryKey: ['prices', item.id, item.version, query.toString()],
+    queryFn: () => api<PricePanel>(`/items/${item.id}/prices?${query}`),
+    placeholderData: (before) => before,
+  });
+  if (isPending) return <Loading what="the prices" />;
+  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  return (
+    <div className="p-3">
+      <div className="mb-2 flex items-end gap-2">
+        <label className="flex flex-col text-[12px]">
+          Price for a
+          <select className="select select-sm w-36" value={goal} onChange={(event) => setGoal(event.target.value)}>
+            {goals.map(([id, label]) => (
+              <option key={id} value={id}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex flex-col text-[12px]">
+          Wanted
+          <input
+            className="input input-sm figures w-24"
+            inputMode="decimal"
+            value={wanted}
+            onChange={(event) => setWanted(event.target.value)}
+          />
+        </label>
+      </div>
+      <table className="w-full text-[12px]">
+        <thead>
+          <tr className="quiet text-right">
+            <th className="text-left font-medium">Account</th>
+            <th className="font-medium">Price</th>
+            <th className="font-medium">Net</th>
+            <th className="font-medium">For that</th>
+          </tr>
+        </thead>
+        <tbody>
+          {data.lines.map((line) => (
+            <tr key={line.accountId} className="border-t border-base-300/60 text-right">
+              <th scope="row" className="py-1 text-left font-normal">
+                {line.name}
+              </th>
+              <td>
+                <Price amount={line.price} currency={line.currency} />
+              </td>
+              <td>
+                <Price amount={line.net?.net ?? null} currency={line.currency} tone />
+              </td>
+              <td>
+                {line.solved ? (
+                  <button
+                    type="button"
+                    className="underline decoration-dotted"
+                    title={`Use it on ${line.name}`}
+                    onClick={() => line.solved && void write(line.accountId, 'price', line.solved.price)}
+                  >
+                    <Price amount={line.solved.price} currency={line.currency} />
+                  </button>
+                ) : (
+                  <span className="quiet">–</span>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <Sold item={item} take={(price) => change({ price })} />
+      <Link className="mt-3 inline-block underline" href={`/items/${item.id}/preview`}>
+        All parts of it, with charts
+      </Link>
+    </div>
+  );
+}

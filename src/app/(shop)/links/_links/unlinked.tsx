@@ -1,0 +1,99 @@
+'use client';
+
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import type { UnlinkedListing } from '@/services/listings/find-unlinked';
+import { api } from '@/ui/api';
+import { Price } from '@/ui/format';
+import { useNotice } from '@/ui/providers';
+import { Failed } from '@/ui/states';
+
+/** What is live on an account and linked with nothing, each with the item that it seems to be. */
+export function Unlinked({ account }: { account: AccountView }) {
+  const [asked, setAsked] = useState(false);
+  const client = useQueryClient();
+  const notice = useNotice();
+  const { data, isFetching, error, refetch } = useQuery({
+    queryKey: ['unlinked', account.id],
+    enabled: asked,
+    staleTime: 30_000,
+    queryFn: () => api<{ unlinked: UnlinkedListing[] }>(`/accounts/${account.id}/unlinked`),
+  });
+  const matched = data?.unlinked.filter((one) => one.match) ?? [];
+  const link = async (some: UnlinkedListing[], afterwards: 'send' | 'show') => {
+    const links = some.flatMap((one) => (one.match ? [{ remoteId: one.remoteId, itemId: one.match.itemId }] : []));
+    try {
+      const done = await api<{ linked: number; refused: { remoteId: string; why: string }[] }>('/links', {
+        method: 'POST',
+        body: { account: account.id, links, afterwards },
+      });
+      notice(
+        `${done.linked} linked${done.refused.length ? `, ${done.refused.length} not: ${done.refused[0]?.why}` : ''}`,
+      );
+    } catch (caught) {
+      notice(caught instanceof Error ? caught.message : 'That did not work');
+    }
+    await client.invalidateQueries();
+  };
+  return (
+    <section aria-label="Not linked yet" className="border-b border-base-300 px-4 py-2">
+      <div className="flex flex-wrap items-center gap-3">
+        <button
+          type="button"
+          className="btn btn-sm"
+          disabled={isFetching}
+          onClick={() => (asked ? void refetch() : setAsked(true))}
+        >
+          {isFetching ? `Reading ${account.name} …` : `What on ${account.name} has no link?`}
+        </button>
+        {data ? (
+          <span>
+            {data.unlinked.length === 0
+              ? 'Everything that is live there is linked.'
+              : `${data.unlinked.length} without a link, ${matched.length} of them recognised.`}
+          </span>
+        ) : null}
+        {matched.length ? (
+          <>
+            <button type="button" className="btn btn-sm" onClick={() => void link(matched, 'show')}>
+              Link {matched.length}, change nothing there
+            </button>
+            <button type="button" className="btn btn-sm" onClick={() => void link(matched, 'send')}>
+              Link {matched.length} and send ours
+            </button>
+          </>
+        ) : null}
+      </div>
+      {error ? <Failed error={error} /> : null}
+      <ul className="mt-1">
+        {data?.unlinked.slice(0, 200).map((one) => (
+          <li key={one.remoteId} className="flex items-center gap-3 py-0.5">
+            <a className="mono underline" href={one.url} target="_blank" rel="noreferrer">
+              {one.remoteId}
+            </a>
+            <span className="max-w-96 truncate">{one.title || one.sku || 'Without a title'}</span>
+            <Price amount={one.price} currency={account.currency} />
+            {one.match ? (
+              <>
+                <span className="quiet">
+                  is {one.match.sku} by its {one.match.by}
+                </span>
+                <button
+                  type="button"
+                  className="btn btn-xs ml-auto"
+                  aria-label={`Link ${one.remoteId} with ${one.match.sku}`}
+                  onClick={() => void link([one], 'show')}
+                >
+                  Link
+                </button>
+              </>
+            ) : (
+              <span className="quiet">no item of yours is like it</span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,84 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import type { Mapping } from '@/services/accounts/find-mappings';
+import { api } from '@/ui/api';
+import { When } from '@/ui/format';
+import { useNotice } from '@/ui/providers';
+import { Failed, Loading } from '@/ui/states';
+
+const kinds: Record<Mapping['kind'], string> = {
+  category: 'Category',
+  attribute: 'Property',
+  value: 'Value',
+  product: 'Product',
+};
+
+/** What was matched or found on this marketplace, by whom; each can be taken back. */
+export function Mappings({ market, changed }: { market: string; changed: () => void }) {
+  const notice = useNotice();
+  const { data, isPending, isError, error, refetch } = useQuery({
+    queryKey: ['knowledge', market],
+    queryFn: () => api<{ known: Mapping[] }>(`/mappings?market=${market}`),
+  });
+  if (isPending) return <Loading what="what was learned" />;
+  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  const forget = async (thing: Mapping) => {
+    await api('/mappings/forget', { method: 'POST', body: { market, id: thing.id } });
+    notice(`“${thing.source}” is no longer matched`);
+    changed();
+  };
+  return (
+    <section aria-labelledby="known" className="border-t border-base-300 p-4">
+      <h2 id="known" className="mb-2 font-semibold">
+        What was learned
+      </h2>
+      {data.known.length === 0 ? (
+        <p className="quiet">
+          Nothing yet. Choosing a category or a value for an item teaches it for all that say the same.
+        </p>
+      ) : (
+        <div className="max-h-96 overflow-auto" role="region" aria-label="What was learned" tabIndex={0}>
+          <table className="w-full border-collapse text-[13px]">
+            <thead>
+              <tr className="quiet border-b border-base-300 text-left">
+                <th className="py-1 font-medium">Kind</th>
+                <th className="font-medium">Yours</th>
+                <th className="font-medium">Theirs</th>
+                <th className="font-medium">By</th>
+                <th>
+                  <span className="sr-only">Take back</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {data.known.map((thing) => (
+                <tr key={thing.id} className="border-b border-base-300/50">
+                  <td className="py-1">{kinds[thing.kind]}</td>
+                  <td className="wrap-anywhere">
+                    {thing.attribute ? <span className="quiet">{thing.attribute} </span> : null}
+                    {thing.source}
+                  </td>
+                  <td className="wrap-anywhere">{thing.target}</td>
+                  <td className="quiet whitespace-nowrap">
+                    {thing.byName}, <When at={thing.at} />
+                  </td>
+                  <td className="text-right">
+                    <button
+                      type="button"
+                      className="btn btn-ghost btn-xs"
+                      aria-label={`Take back ${thing.source}`}
+                      onClick={() => void forget(thing)}
+                    >
+                      Take back
+                    </button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  );
+}

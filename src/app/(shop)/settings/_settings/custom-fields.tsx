@@ -1,0 +1,240 @@
+'use client';
+
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { type CustomField, ownFieldTypes } from '@/core/item/custom-fields';
+import { ApiProblem, api } from '@/ui/api';
+import { Chips } from '@/ui/chips';
+import { useNotice } from '@/ui/providers';
+import { Failed, Loading } from '@/ui/states';
+
+const kinds: Record<CustomField['type'], string> = {
+  text: 'Text',
+  long: 'Long text',
+  number: 'Number',
+  choice: 'Choice',
+  date: 'Date',
+  tags: 'Tags',
+};
+const empty: CustomField = {
+  key: '',
+  label: '',
+  type: 'text',
+  choices: [],
+  most: null,
+  from: null,
+  to: null,
+  category: '',
+  copied: true,
+};
+const keyFrom = (label: string) =>
+  label
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '_')
+    .replace(/^[^a-z]+|_+$/g, '')
+    .slice(0, 30);
+const numberOrNull = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
+
+/** Fields that the sellers add for themselves: what they are called, what they hold, where they are shown. */
+export function CustomFields() {
+  const client = useQueryClient();
+  const notice = useNotice();
+  const { data, isPending, isError, error, refetch } = useQuery({
+    queryKey: ['custom-fields'],
+    queryFn: () => api<{ fields: CustomField[] }>('/custom-fields'),
+  });
+  const [draft, setDraft] = useState<CustomField | null>(null);
+  const [problem, setProblem] = useState<{ field?: string; text: string } | null>(null);
+  if (isPending) return <Loading what="your fields" />;
+  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  const isNew = draft !== null && !data.fields.some((field) => field.key === draft.key);
+  const save = async (field: CustomField) => {
+    try {
+      await api('/custom-fields', { method: 'PUT', body: field });
+      await client.invalidateQueries({ queryKey: ['custom-fields'] });
+      notice(`“${field.label}” stands on the sheets now`);
+      setDraft(null);
+      setProblem(null);
+    } catch (refused) {
+      setProblem(
+        refused instanceof ApiProblem
+          ? { field: refused.field, text: refused.errors[0]?.message ?? refused.message }
+          : { text: 'Not saved' },
+      );
+    }
+  };
+  const remove = async (field: CustomField) => {
+    await api('/custom-fields/remove', { method: 'POST', body: { key: field.key } });
+    await client.invalidateQueries({ queryKey: ['custom-fields'] });
+    notice(`“${field.label}” is off the sheets; what items say in it is kept`, {
+      label: 'Take back',
+      run: () => void save(field),
+    });
+  };
+  return (
+    <section aria-labelledby="own-fields">
+      <div className="mb-2 flex items-center gap-3">
+        <h2 id="own-fields" className="font-semibold">
+          Fields of your own
+        </h2>
+        <button type="button" className="btn btn-sm" onClick={() => setDraft(empty)}>
+          Add a field
+        </button>
+      </div>
+      {data.fields.length === 0 && !draft ? (
+        <p className="quiet">
+          None yet. A serial number, who tested it, a shelf for returns: what you need to know of an item.
+        </p>
+      ) : null}
+      {data.fields.length ? (
+        <table className="w-full text-[13px]">
+          <thead>
+            <tr className="quiet border-b border-base-300 text-left">
+              <th className="py-1 font-medium">Name</th>
+              <th className="font-medium">Kind</th>
+              <th className="font-medium">In templates</th>
+              <th className="font-medium">Shown for</th>
+              <th className="font-medium">Copied</th>
+              <th className="font-medium">
+                <span className="sr-only">What to do</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {data.fields.map((field) => (
+              <tr key={field.key} className="border-b border-base-300/50">
+                <th scope="row" className="py-1.5 text-left font-normal">
+                  {field.label}
+                </th>
+                <td>{kinds[field.type]}</td>
+                <td className="mono">{`{{ own.${field.key} }}`}</td>
+                <td>{field.category || 'everything'}</td>
+                <td>{field.copied ? 'yes' : 'no'}</td>
+                <td className="text-right">
+                  <button type="button" className="btn btn-xs" onClick={() => setDraft(field)}>
+                    Change
+                  </button>{' '}
+                  <button type="button" className="btn btn-ghost btn-xs" onClick={() => void remove(field)}>
+                    Remove
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      ) : null}
+      {draft ? (
+        <form
+          className="mt-3 grid grid-cols-[8rem_1fr] items-center gap-2 rounded border border-base-300 p-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void save(draft);
+          }}
+        >
+          <label htmlFor="field-label">Name</label>
+          <input
+            id="field-label"
+            // biome-ignore lint/a11y/noAutofocus: the form was just opened
+            autoFocus
+            className="input input-sm w-72"
+            value={draft.label}
+            onChange={(event) =>
+              setDraft({
+                ...draft,
+                label: event.target.value,
+                key: isNew ? keyFrom(event.target.value) : draft.key,
+              })
+            }
+          />
+          <label htmlFor="field-type">Kind</label>
+          <select
+            id="field-type"
+            className="select select-sm w-72"
+            disabled={!isNew}
+            value={draft.type}
+            onChange={(event) => {
+              const type = ownFieldTypes.find((one) => one === event.target.value);
+              if (type) setDraft({ ...draft, type });
+            }}
+          >
+            {ownFieldTypes.map((type) => (
+              <option key={type} value={type}>
+                {kinds[type]}
+              </option>
+            ))}
+          </select>
+          {draft.type === 'choice' ? (
+            <>
+              <span>Choices</span>
+              <Chips label="Choices" values={draft.choices} change={(choices) => setDraft({ ...draft, choices })} />
+            </>
+          ) : null}
+          {draft.type === 'number' ? (
+            <>
+              <span>From, to</span>
+              <span className="flex gap-2">
+                <input
+                  aria-label="At least"
+                  className="input input-sm w-24"
+                  defaultValue={draft.from ?? ''}
+                  onChange={(event) => setDraft({ ...draft, from: numberOrNull(event.target.value) })}
+                />
+                <input
+                  aria-label="At most"
+                  className="input input-sm w-24"
+                  defaultValue={draft.to ?? ''}
+                  onChange={(event) => setDraft({ ...draft, to: numberOrNull(event.target.value) })}
+                />
+              </span>
+            </>
+          ) : null}
+          {draft.type === 'text' || draft.type === 'long' || draft.type === 'tags' ? (
+            <>
+              <label htmlFor="field-most">{draft.type === 'tags' ? 'Most words' : 'Most characters'}</label>
+              <input
+                id="field-most"
+                className="input input-sm w-24"
+                inputMode="numeric"
+                defaultValue={draft.most ?? ''}
+                onChange={(event) => setDraft({ ...draft, most: numberOrNull(event.target.value) })}
+              />
+            </>
+          ) : null}
+          <label htmlFor="field-category">Shown for</label>
+          <input
+            id="field-category"
+            className="input input-sm w-72"
+            placeholder="everything, or a category such as cameras"
+            value={draft.category}
+            onChange={(event) => setDraft({ ...draft, category: event.target.value })}
+          />
+          <span />
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={draft.copied}
+              onChange={(event) => setDraft({ ...draft, copied: event.target.checked })}
+            />
+            A copy of an item takes it along
+          </label>
+          {problem ? (
+            <p role="alert" className="col-span-2 text-error">
+              {problem.text}
+            </p>
+          ) : null}
+          <span />
+          <span className="flex gap-2">
+            <button type="submit" className="btn btn-primary btn-sm" disabled={!draft.key}>
+              {isNew ? 'Add it' : 'Keep it'}
+            </button>
+            <button type="button" className="btn btn-ghost btn-sm" onClick={() => setDraft(null)}>
+              Cancel
+            </button>
+          </span>
+        </form>
+      ) : null}
+    </section>
+  );
+}
