@@ -1,7 +1,7 @@
 import { crateway } from './crateway/market';
 import { glintfeed } from './glintfeed/market';
 import { hallowick } from './hallowick/market';
-import type { Market } from './kit/types';
+import type { RoutedMarket } from './kit/routes';
 import { lanesend } from './lanesend/market';
 import { lotbarn } from './lotbarn/market';
 import { oakhand } from './oakhand/market';
@@ -12,7 +12,7 @@ import { swishel } from './swishel/market';
 import { wallfolk } from './wallfolk/market';
 
 /** The only list of marketplaces: a new one is its folder and a line here. */
-export const markets: Market[] = [
+export const markets: RoutedMarket[] = [
   hallowick,
   pippet,
   oakhand,

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import type { Hono } from 'hono';
 import { dataOf, textOf } from '../kit/checks';
-import type { Data, Json, SellerEnv, Tools } from '../kit/types';
+import type { Tools } from '../kit/routes';
+import type { Data, Json, SellerEnv } from '../kit/types';
 
 type Row = {
   row: number;

@@ -1,8 +1,9 @@
 import { Checks, limitFor, numberOf, textOf } from '../kit/checks';
 import { feeFrom } from '../kit/fees';
 import { findProducts, products } from '../kit/products';
+import type { RoutedMarket } from '../kit/routes';
 import { categoryOf, taxonomy } from '../kit/taxonomy';
-import type { Data, Look, Market, Problem, Rules, Seller } from '../kit/types';
+import type { Data, Look, Problem, Rules, Seller } from '../kit/types';
 import { feedRoutes } from './feeds';
 
 const categories = taxonomy({
@@ -105,7 +106,7 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
   return checks.problems;
 }
 
-export const crateway: Market = {
+export const crateway: RoutedMarket = {
   name: 'crateway',
   title: 'Crateway',
   line: 'every product once, many who offer it',

@@ -7,6 +7,7 @@ import { refuse } from './answers';
 import { faultGate, overRate } from './gate';
 import { jpegMeasures } from './jpeg';
 import { Listings, type Outcome } from './listings';
+import type { RoutedMarket } from './routes';
 import { cancelOrder } from './selling';
 import type { Data, Json, Listing, Market, Order, SellerEnv } from './types';
 import { type Deliverer, type Hook, newHookSecret } from './webhooks';
@@ -41,7 +42,7 @@ async function readBody(c: Context): Promise<Data | null> {
 }
 
 /** The seller's HTTP interface of one marketplace. */
-export function apiRoutes(world: World, market: Market, deliverer: Deliverer): Hono<SellerEnv> {
+export function apiRoutes(world: World, market: RoutedMarket, deliverer: Deliverer): Hono<SellerEnv> {
   const app = new Hono<SellerEnv>();
   const { listings: listingsPath, photos: photosPath } = market.paths;
   const origin = (c: Context) => new URL(c.req.url).origin;

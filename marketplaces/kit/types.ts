@@ -1,7 +1,3 @@
-import type { Context, Hono } from 'hono';
-import type { Listings } from './listings';
-import type { World } from './world';
-
 export type Json = string | number | boolean | null | Json[] | { [key: string]: Json };
 export type Data = Record<string, Json>;
 
@@ -83,17 +79,6 @@ export type Summary = {
 };
 
 export type SellerEnv = { Variables: { seller: Seller } };
-/** What a marketplace's own routes work with. */
-export type Tools = {
-  world: World;
-  market: Market;
-  listings: Listings;
-  /** A listing as its owner sees it. */
-  shown(listing: Listing, origin: string): Data;
-  /** At most once per Idempotency-Key, where this marketplace honours it. */
-  once(c: Context<SellerEnv>, body: Data, work: () => Promise<Response>): Promise<Response>;
-};
-
 /** A marketplace: everything that makes it differ from the others. */
 export type Market = {
   name: string;
@@ -122,8 +107,6 @@ export type Market = {
   review?(data: Data): string[];
   /** Whether listings are made by requests of their own, or only in feeds or batches. */
   writes?: 'direct' | 'elsewhere';
-  /** Routes that only this marketplace has. */
-  routes?(app: Hono<SellerEnv>, tools: Tools): void;
   /** Lines for its interface description. */
   paper?: Record<string, string>;
   /** Shops that exist from the start, with what each is allowed beyond the rules. */

@@ -1,6 +1,7 @@
 import type { Hono } from 'hono';
 import { dataOf, textOf } from '../kit/checks';
-import type { Data, Json, SellerEnv, Tools } from '../kit/types';
+import type { Tools } from '../kit/routes';
+import type { Data, Json, SellerEnv } from '../kit/types';
 
 const most = 1_500;
 const safe = 1_200;

@@ -1,8 +1,9 @@
 import { Checks, dataOf, limitFor, listOf, numberOf, textOf } from '../kit/checks';
 import { feeFrom } from '../kit/fees';
 import { findProducts, pastSales, presentOffers, products } from '../kit/products';
+import type { RoutedMarket } from '../kit/routes';
 import { categoryOf, taxonomy } from '../kit/taxonomy';
-import type { Data, Look, Market, Problem, Rules, Seller } from '../kit/types';
+import type { Data, Look, Problem, Rules, Seller } from '../kit/types';
 import { batchRoutes } from './batches';
 
 const categories = taxonomy({ prefix: 'B', names: 2, traitNames: 1, most: 5, required: () => [] });
@@ -86,7 +87,7 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
   return checks.problems;
 }
 
-export const lotbarn: Market = {
+export const lotbarn: RoutedMarket = {
   name: 'lotbarn',
   title: 'Lotbarn',
   line: 'parts, lots and what is missing',

@@ -1,9 +1,10 @@
 import { Checks, dataOf, limitFor, listOf, numberOf, plainOf, textOf } from '../kit/checks';
 import { feeFrom, labelFor } from '../kit/fees';
 import { findProducts, products } from '../kit/products';
+import type { RoutedMarket } from '../kit/routes';
 import { taxonomy } from '../kit/taxonomy';
 import { traits } from '../kit/traits';
-import type { Data, Look, Market, Problem, Rules, Seller } from '../kit/types';
+import type { Data, Look, Problem, Rules, Seller } from '../kit/types';
 
 const categories = taxonomy({
   prefix: 'SL',
@@ -176,7 +177,7 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
 
 const catalogue = products('SP');
 
-export const selasar: Market = {
+export const selasar: RoutedMarket = {
   name: 'selasar',
   title: 'Selasar',
   line: 'one mall, many shores',

@@ -1,4 +1,9 @@
+import { z } from 'zod';
+
 export type Json = string | number | boolean | null | Json[] | { [key: string]: Json };
+
+/** Any JSON value, as such. */
+export const jsonSchema: z.ZodType<Json> = z.json();
 
 /** A record's own value: a word such as `constructor`, which every object knows, finds nothing. */
 export const ownValue = <T>(record: Record<string, T>, key: string): T | undefined =>

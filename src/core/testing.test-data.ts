@@ -1,8 +1,10 @@
 import { emptyItemFields, type Item } from './item';
-import { type AccountContext, noSynonyms } from './listing';
+import type { AccountContext, Synonyms } from './listing';
 import { noAllowance } from './measure';
 import { samePricing } from './price';
 import { compileRules, type MarketRules } from './rules';
+
+export const noSynonyms: Synonyms = { names: {}, values: {} };
 
 /** A complete used camera, to be varied by tests. */
 export const sampleItem = (part: Partial<Item> = {}): Item => ({

@@ -1,42 +1,69 @@
-import type { z } from 'zod';
+import { z } from 'zod';
 import type { Actor } from '../services/access/actor';
 
 type Schema = z.ZodType;
-type Given<S> = S extends z.ZodType ? z.infer<S> : undefined;
+type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+type Given<S> = S extends Schema ? z.output<S> : undefined;
 
-/** One thing that can be done over HTTP. The same schemas check what comes in and describe it. */
-export type Endpoint = {
-  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
-  /** Below /api/v1, with parameters in braces. */
-  path: string;
-  summary: string;
-  tag: string;
-  query?: Schema;
-  body?: Schema;
-  /** A picture is sent as the body itself. */
-  takesPicture?: boolean;
-  run(call: {
-    actor: Actor;
-    params: Record<string, number>;
-    query: unknown;
-    body: unknown;
-    request: Request;
-  }): Promise<unknown>;
+type Named<P extends string> = P extends `${string}{${infer Name}}${infer Rest}` ? Name | Named<Rest> : never;
+/** What stands in braces in a path: positive whole numbers. */
+export type ParamsOf<P extends string> = { [Name in Named<P>]: number };
+
+/** The answer of what has nothing to tell but that it is done. */
+export const done = z.object({ ok: z.literal(true) });
+/** What an endpoint returns: what its answer schema says, or anything where it only says that it is done. */
+type Answered<A extends Schema> = A extends typeof done ? unknown : z.output<A>;
+
+type Call<P extends string, Q, B> = {
+  actor: Actor;
+  params: ParamsOf<P>;
+  query: Given<Q>;
+  body: Given<B>;
+  request: Request;
 };
 
-/** Ties the types of query and body to their schemas. */
-export function endpoint<Q extends Schema | undefined = undefined, B extends Schema | undefined = undefined>(
-  definition: Omit<Endpoint, 'query' | 'body' | 'run'> & {
-    query?: Q;
-    body?: B;
-    run(call: {
-      actor: Actor;
-      params: Record<string, number>;
-      query: Given<Q>;
-      body: Given<B>;
-      request: Request;
-    }): Promise<unknown>;
+type Described<M, P, Q, B, A> = {
+  method: M;
+  /** Below /api/v1, with parameters in braces. */
+  path: P;
+  summary: string;
+  tag: string;
+  query?: Q;
+  body?: B;
+  /** What comes back. Tests hold every answer to it, and the pages' types are inferred from it. */
+  answer: A;
+  /** A picture is sent as the body itself. */
+  takesPicture?: boolean;
+};
+
+/** One thing that can be done over HTTP. The same schemas check what comes in, describe it, and type the pages. */
+export type Endpoint<
+  M extends Method = Method,
+  P extends string = string,
+  Q extends Schema | undefined = Schema | undefined,
+  B extends Schema | undefined = Schema | undefined,
+  A extends Schema = Schema,
+> = Described<M, P, Q, B, A> & {
+  /** How it is told when it is not JSON: lines of a file, or events one after the other, each as the answer says. */
+  media?: 'text/csv' | 'text/event-stream';
+  run(call: Call<P, Q, B>): Promise<unknown>;
+};
+
+/** Something that answers with JSON. */
+export const endpoint = <
+  M extends Method,
+  P extends string,
+  A extends Schema,
+  Q extends Schema | undefined = undefined,
+  B extends Schema | undefined = undefined,
+>(
+  definition: Described<M, P, Q, B, A> & { run(call: Call<P, Q, B>): Promise<Answered<A>> },
+): Endpoint<M, P, Q, B, A> => definition;
+
+/** Something that answers with a stream; `answer` says what one line or event holds. */
+export const streamed = <P extends string, A extends Schema, Q extends Schema | undefined = undefined>(
+  definition: Omit<Described<'GET', P, Q, undefined, A>, 'method'> & {
+    media: 'text/csv' | 'text/event-stream';
+    run(call: Call<P, Q, undefined>): Promise<Response>;
   },
-): Endpoint {
-  return definition as Endpoint; // query and body have been parsed with these very schemas before `run` is called
-}
+): Endpoint<'GET', P, Q, undefined, A> => ({ ...definition, method: 'GET' });

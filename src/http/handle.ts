@@ -2,13 +2,13 @@ import { z } from 'zod';
 import { config } from '../config';
 import { NettingError } from '../core/errors';
 import { actorOf } from '../services/access/identify-actor';
-import type { Endpoint } from './endpoint';
+import { done, type Endpoint } from './endpoint';
 import { endpoints } from './endpoints';
 import { problemOf } from './problem';
 import { readLimited } from './read-limited';
 
 const mostBodyBytes = 6_000_000;
-const route = endpoints.map((one) => ({
+const routes = endpoints.map((one: Endpoint) => ({
   one,
   pattern: new RegExp(`^${one.path.replace(/\{(\w+)\}/g, '(?<$1>[^/]+)')}$`),
 }));
@@ -38,7 +38,7 @@ export async function handle(request: Request): Promise<Response> {
   try {
     const url = new URL(request.url);
     const path = url.pathname.replace(/^\/api\/v1/, '');
-    const hits = route.flatMap(({ one, pattern }) => {
+    const hits = routes.flatMap(({ one, pattern }) => {
       const hit = pattern.exec(path);
       return hit ? [{ one, hit }] : [];
     });
@@ -61,7 +61,8 @@ export async function handle(request: Request): Promise<Response> {
     const query = found.one.query?.parse(Object.fromEntries(url.searchParams));
     const body = await bodyOf(request, found.one);
     const result = await found.one.run({ actor: who.actor, params, query, body, request });
-    return Response.json(result ?? { ok: true }, {
+    if (result instanceof Response) return result;
+    return Response.json(found.one.answer === done ? { ok: true } : result, {
       status: request.method === 'POST' ? 201 : 200,
       headers: { 'cache-control': 'no-store' },
     });

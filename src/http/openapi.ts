@@ -1,21 +1,40 @@
 import { z } from 'zod';
+import { jsonSchema } from '../core/json';
+import type { Endpoint } from './endpoint';
 import { endpoints } from './endpoints';
 
 type JsonSchema = { properties?: Record<string, unknown>; required?: string[] };
 
-// What comes in is described, before defaults are filled in; parts that JSON Schema cannot say are left open.
-const schemaOf = (schema: z.ZodType): JsonSchema =>
-  z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) as JsonSchema;
+/**
+ * A schema as JSON Schema: what comes in before defaults are filled in, what goes out as it is. Parts that JSON Schema
+ * cannot say are left open, and so is any JSON, which would need references that do not lead anywhere from here.
+ */
+const schemaOf = (schema: z.ZodType, io: 'input' | 'output' = 'input'): JsonSchema =>
+  z.toJSONSchema(schema, {
+    io,
+    unrepresentable: 'any',
+    override: ({ zodSchema, jsonSchema: made }) => {
+      if (Object.is(zodSchema, jsonSchema)) for (const key of Object.keys(made)) delete made[key as keyof typeof made]; // its own keys
+    },
+  }) as JsonSchema; // a JSON Schema has these parts, or fewer
+
+/** What comes back: JSON, lines of a file, or events, each as the endpoint's answer says. */
+const answered = ({ method, media, answer }: Endpoint) => ({
+  [method === 'POST' ? '201' : '200']: {
+    description: 'Done',
+    content: { [media ?? 'application/json']: { schema: schemaOf(answer, 'output') } },
+  },
+});
 
 const problem = (description: string) => ({
   description,
   content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
 });
 
-/** The HTTP interface as OpenAPI 3.1, made of the same schemas that check what comes in. */
+/** The HTTP interface as OpenAPI 3.1, made of the same schemas that check what comes in and type what goes out. */
 export function openApi(baseUrl: string): object {
   const paths: Record<string, Record<string, unknown>> = {};
-  for (const one of endpoints) {
+  for (const one of endpoints as Endpoint[]) {
     const names = [...one.path.matchAll(/\{(\w+)\}/g)].map((hit) => hit[1]);
     const query = one.query ? schemaOf(one.query) : {};
     const place = paths[`/api/v1${one.path}`] ?? {};
@@ -39,10 +58,7 @@ export function openApi(baseUrl: string): object {
         ? { requestBody: { required: true, content: { 'image/jpeg': {}, 'image/png': {}, 'image/webp': {} } } }
         : {}),
       responses: {
-        [one.method === 'POST' ? '201' : '200']: {
-          description: 'Done',
-          content: { 'application/json': { schema: { type: 'object' } } },
-        },
+        ...answered(one),
         401: problem('Not signed in'),
         404: problem('Not there'),
         409: problem('In the way of something else'),

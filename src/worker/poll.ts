@@ -1,10 +1,10 @@
 import { and, eq, lt } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { database } from '../db/client';
+import type { AccountRow } from '../db/schema';
 import { account, listing } from '../db/schema';
 import { connectorOf } from '../markets';
 import { refreshRules } from '../services/accounts/refresh-rules';
-import type { AccountRow } from '../services/records/load-accounts';
 import { openAccount } from '../services/records/open-account';
 import { ingestOrder } from '../services/stock/ingest-order';
 import { compareAccount } from '../services/sync/compare-account';

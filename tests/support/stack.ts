@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { type Description, Interface } from './interface';
 
 const need = (name: string): string => {
   const value = process.env[name];
@@ -24,9 +25,19 @@ export const stack = {
   },
 };
 
+let described: Promise<Interface> | null = null;
+
+/** What Netting says of its own HTTP interface. */
+export const describedInterface = (): Promise<Interface> => {
+  described ??= fetch(`${stack.base}/api/openapi.json`, { headers: { authorization: `Bearer ${stack.token}` } })
+    .then((answer) => answer.json())
+    .then((description) => new Interface(description as Description)); // OpenAPI 3.1, made by openapi.ts
+  return described;
+};
+
 export type Answer<T> = { status: number; body: T };
 
-/** Calls Netting with the demo's API token. */
+/** Calls Netting with the demo's API token. Every answer is held to its own description. */
 export async function call<T = Record<string, unknown>>(
   method: string,
   path: string,
@@ -40,7 +51,10 @@ export async function call<T = Record<string, unknown>>(
     },
     body: body === undefined ? undefined : JSON.stringify(body),
   });
-  return { status: response.status, body: (await response.json()) as T };
+  const answer: unknown = await response.json();
+  const faults = (await describedInterface()).faults(method, path, response.status, answer);
+  if (faults.length) throw new Error(`answered otherwise than described:\n${faults.slice(0, 8).join('\n')}`);
+  return { status: response.status, body: answer as T };
 }
 
 /** Waits for a thing to become true; fails with what was seen last. */

@@ -4,11 +4,11 @@ import { redirect } from 'next/navigation';
 import { type ReactNode, Suspense } from 'react';
 import { actorOf } from '@/services/access/identify-actor';
 import { hasOwner } from '@/services/access/set-up-owner';
-import { Dock } from '@/ui/dock';
-import { Launcher } from '@/ui/launcher';
-import { Providers } from '@/ui/providers';
-import { Ribbon } from '@/ui/ribbon';
-import { SignOut } from '@/ui/sign-out';
+import { Dock } from '@/ui/frame/dock';
+import { Launcher } from '@/ui/frame/launcher';
+import { Providers } from '@/ui/frame/providers';
+import { Ribbon } from '@/ui/frame/ribbon';
+import { SignOut } from '@/ui/frame/sign-out';
 
 export const dynamic = 'force-dynamic';
 

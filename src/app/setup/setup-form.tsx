@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { Field } from '@/ui/field';
+import { Field } from '@/ui/controls/field';
 
 type Problem = { title?: string; errors?: { field: string; message: string }[] };
 

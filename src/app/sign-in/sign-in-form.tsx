@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { Field } from '@/ui/field';
+import { Field } from '@/ui/controls/field';
 
 export function SignInForm({ next }: { next: string }) {
   const [problem, setProblem] = useState('');

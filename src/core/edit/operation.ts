@@ -7,7 +7,7 @@ import { setPrice } from './set-price';
 import { setQuantity } from './set-quantity';
 
 /** The list of operations; a new one is a file of its own and a line here. */
-const operations = [adjustPriceByPercent, adjustPriceByAmount, setPrice, setQuantity, adjustQuantity] as const;
+const _operations = [adjustPriceByPercent, adjustPriceByAmount, setPrice, setQuantity, adjustQuantity] as const;
 
 export const operationSchema = z.discriminatedUnion('op', [
   adjustPriceByPercent.schema,
@@ -59,5 +59,3 @@ export function applySteps(steps: readonly Operation[], item: EditableItem): Edi
   if (current.quantity !== item.quantity) changed.push('quantity');
   return { price: current.price, quantity: current.quantity, changed, refused: [] };
 }
-
-export const operationNames = operations.map(({ name, label }) => ({ name, label }));

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { jsonSchema } from '../json';
 import { conditionIds } from './condition';
 import type { CustomValues } from './custom-fields';
 import { skuPattern } from './sku';
@@ -58,14 +59,16 @@ export const itemPatchSchema = itemFieldsSchema.partial().strict();
 export type ItemPatch = Partial<ItemFields>;
 
 /** An item as the rest of the core sees it: what was written, plus what the system keeps. */
-export type Item = ItemFields & {
-  id: number;
-  version: number;
-  currency: string;
+export const itemSchema = itemFieldsSchema.extend({
+  own: z.record(z.string(), jsonSchema),
+  id: z.number(),
+  version: z.number(),
+  currency: z.string(),
   /** Units on hand: the sum of the stock ledger. */
-  quantity: number;
-  photos: Photo[];
-};
+  quantity: z.number(),
+  photos: z.array(photoSchema),
+});
+export type Item = z.infer<typeof itemSchema>;
 
 export const emptyItemFields: Omit<ItemFields, 'sku'> = {
   title: '',

@@ -8,7 +8,6 @@ import {
   fillDown,
   pasteBlock,
   regenerate,
-  renameValue,
   unitsOf,
   type Variation,
   variationColumns,
@@ -71,14 +70,6 @@ test('adding an axis counts no unit twice', () => {
   const wider = regenerate([colour, size], rows);
   expect(unitsOf(wider)).toBe(12);
   expect(variationFaults([colour, size], wider)).toEqual([]);
-});
-
-test('a renamed value keeps its rows', () => {
-  const rows = regenerate([colour], []).map((row) => ({ ...row, quantity: 3 }));
-  const renamed = renameValue([colour], rows, 0, 'brown', 'cognac');
-  expect(renamed.axes[0]?.values).toEqual(['black', 'cognac', 'tan']);
-  expect(renamed.variations[1]).toMatchObject({ values: ['cognac'], quantity: 3 });
-  expect(variationFaults(renamed.axes, renamed.variations)).toEqual([]);
 });
 
 test.each([

@@ -76,25 +76,6 @@ const isBeginning = (one: readonly string[], other: readonly string[]): boolean 
   return short.length > 0 && short.every((value, index) => value === long[index]);
 };
 
-/** A value of an axis under a new name: its combinations keep what was written. */
-export function renameValue(
-  axes: readonly Axis[],
-  rows: readonly Variation[],
-  axis: number,
-  from: string,
-  to: string,
-): { axes: Axis[]; variations: Variation[] } {
-  return {
-    axes: axes.map((one, index) =>
-      index === axis ? { ...one, values: one.values.map((value) => (value === from ? to : value)) } : one,
-    ),
-    variations: rows.map((row) => ({
-      ...row,
-      values: row.values.map((value, index) => (index === axis && value === from ? to : value)),
-    })),
-  };
-}
-
 /** Units of all combinations that are switched on: what the item as a whole has. */
 export const unitsOf = (rows: readonly Variation[]): number =>
   rows.reduce((sum, row) => sum + (row.on ? row.quantity : 0), 0);

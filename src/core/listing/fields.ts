@@ -1,4 +1,6 @@
+import { z } from 'zod';
 import type { Json } from '../json';
+import { jsonSchema } from '../json';
 
 /**
  * A listing's content: field id → value, in our own units and words, as a marketplace shall hold it or does hold it.
@@ -45,35 +47,9 @@ export const fieldLabels: Record<FixedField, string> = {
   sku: 'Stock number',
 };
 
-/** Which item fields a listing field is made of: a change to one of them may change the listing. */
-export const sourcesOf: Record<FixedField, string[]> = {
-  title: ['title', 'brand', 'model'],
-  brand: ['brand'],
-  category: ['category'],
-  condition: ['condition'],
-  conditionNote: ['conditionNote', 'condition'],
-  product: ['barcode', 'brand', 'model'],
-  description: ['description', 'conditionNote', 'highlights', 'title'],
-  highlights: ['highlights', 'attributes'],
-  tags: ['keywords'],
-  price: ['price', 'axes', 'variations'],
-  quantity: ['quantity', 'axes', 'variations'],
-  variations: ['axes', 'variations', 'price'],
-  photos: ['photos'],
-  weightGrams: ['weightGrams'],
-  size: ['lengthMm', 'widthMm', 'heightMm'],
-  sku: ['sku'],
-};
-
 /** Where a value comes from. */
-export type Origin =
-  | 'master' // as written in the item
-  | 'fitted' // the item's, made to fit this marketplace
-  | 'override' // written for this marketplace alone
-  | 'template' // from one of your templates
-  | 'account' // the account's own default
-  | 'rule' // a mapping or the marketplace's default
-  | 'unused'; // not used there
+export const originSchema = z.enum(['master', 'fitted', 'override', 'template', 'account', 'rule', 'unused']);
+export type Origin = z.infer<typeof originSchema>; // not used there
 
 export const originLabels: Record<Origin, string> = {
   master: 'from the item',
@@ -86,40 +62,74 @@ export const originLabels: Record<Origin, string> = {
 };
 
 /** What mends an issue without leaving the place, or where to go. */
-export type Fix =
-  | { kind: 'edit-master'; field: string; label: string }
-  | { kind: 'edit-override'; field: string; label: string }
-  | { kind: 'account-default'; field: string; label: string }
-  | { kind: 'map-category'; label: string }
-  /** Match the item's value with one of theirs; learned for all items that say the same. */
-  | { kind: 'map-value'; field: string; source: string; label: string }
-  | { kind: 'find-product'; label: string }
-  | { kind: 'edit-template'; label: string }
-  /** Say which combinations are offered here, make items of them, or leave the item out. */
-  | { kind: 'variations'; label: string }
-  | { kind: 'pricing'; label: string };
+export const fixSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('edit-master'),
+    field: z.string(),
+    label: z.string(),
+  }),
+  z.object({
+    kind: z.literal('edit-override'),
+    field: z.string(),
+    label: z.string(),
+  }),
+  z.object({
+    kind: z.literal('account-default'),
+    field: z.string(),
+    label: z.string(),
+  }),
+  z.object({
+    kind: z.literal('map-category'),
+    label: z.string(),
+  }),
+  z.object({
+    kind: z.literal('map-value'),
+    field: z.string(),
+    source: z.string(),
+    label: z.string(),
+  }),
+  z.object({
+    kind: z.literal('find-product'),
+    label: z.string(),
+  }),
+  z.object({
+    kind: z.literal('edit-template'),
+    label: z.string(),
+  }),
+  z.object({
+    kind: z.literal('variations'),
+    label: z.string(),
+  }),
+  z.object({
+    kind: z.literal('pricing'),
+    label: z.string(),
+  }),
+]);
+export type Fix = z.infer<typeof fixSchema>;
 
-export type Issue = {
-  code: string;
-  field: string;
+export const issueSchema = z.object({
+  code: z.string(),
+  field: z.string(),
   /** A plain sentence: what is wrong. */
-  message: string;
+  message: z.string(),
   /** Blocking issues keep the listing from being sent. */
-  blocks: boolean;
-  fix: Fix;
-};
+  blocks: z.boolean(),
+  fix: fixSchema,
+});
+export type Issue = z.infer<typeof issueSchema>;
 
-export type ListingValue = {
-  field: string;
-  label: string;
-  value: Json;
-  origin: Origin;
+export const listingValueSchema = z.object({
+  field: z.string(),
+  label: z.string(),
+  value: jsonSchema,
+  origin: originSchema,
   /** Length as the marketplace counts it, and its limit, where there is one. */
-  length?: number;
-  max?: number;
+  length: z.number().optional(),
+  max: z.number().optional(),
   /** How it was made, in a few words. */
-  how?: string;
+  how: z.string().optional(),
   /** What was left out to make it fit. */
-  lost?: string[];
-  issues: Issue[];
-};
+  lost: z.array(z.string()).optional(),
+  issues: z.array(issueSchema),
+});
+export type ListingValue = z.infer<typeof listingValueSchema>;

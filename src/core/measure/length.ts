@@ -72,8 +72,5 @@ export function toInches(millimetres: number, decimals = 1): number {
   return Math.ceil((millimetres / millimetresPerInch) * unit - 1e-9) / unit;
 }
 
-/** Inches (as a marketplace shows them) back to whole millimetres. */
-export const fromInches = (inches: number): number => Math.round(inches * millimetresPerInch);
-
 /** Millimetres as centimetres with one place, rounded up. */
 export const toCentimetres = (millimetres: number): number => Math.ceil(millimetres) / 10;

@@ -1,6 +1,4 @@
 /** Money is a whole number of minor units (cents) with its currency; it is never a floating-point amount. */
-export type Money = { amount: number; currency: string };
-
 /** Minor units per major unit: 100 for currencies with cents. Source: ISO 4217 minor unit column. */
 const minorDigits: Record<string, number> = { JPY: 0, KRW: 0, ISK: 0 };
 

@@ -1,13 +1,10 @@
 import fc from 'fast-check';
 import {
-  ageInDays,
   type Box,
   boxFor,
   convert,
   countedGrams,
-  fromInches,
   fromPounds,
-  inverse,
   packedGrams,
   type Rate,
   toInches,
@@ -77,8 +74,8 @@ describe('weights', () => {
       fc.property(fc.integer({ min: 1, max: 60_000 }), (value) => {
         expect(fromPounds(toPounds(value))).toBeGreaterThanOrEqual(value);
         expect(fromPounds(toPounds(value))).toBeLessThanOrEqual(value + 5);
-        expect(fromInches(toInches(value))).toBeGreaterThanOrEqual(value);
-        expect(fromInches(toInches(value))).toBeLessThanOrEqual(value + 3);
+        expect(Math.round(toInches(value) * 25.4)).toBeGreaterThanOrEqual(value);
+        expect(Math.round(toInches(value) * 25.4)).toBeLessThanOrEqual(value + 3);
       }),
     );
   });
@@ -93,17 +90,13 @@ describe('rates', () => {
     expect(convert(0, rate)).toBe(0);
   });
 
-  test('there and back is the same but for a cent or so', () => {
+  test('an amount converted keeps its order', () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 0, max: 10_000_000 }),
-        (amount) => Math.abs(convert(convert(amount, rate), inverse(rate)) - amount) <= 5,
+        fc.integer({ min: 0, max: 10_000_000 }),
+        (a, b) => a > b || convert(a, rate) <= convert(b, rate),
       ),
     );
-  });
-
-  test('its age is told in days', () => {
-    expect(ageInDays(rate, '2026-02-25')).toBe(0);
-    expect(ageInDays(rate, '2026-03-01')).toBe(4);
   });
 });

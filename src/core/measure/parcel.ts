@@ -1,8 +1,22 @@
+import { z } from 'zod';
+
 /** A box that one owns: inside length, width, height in millimetres, and what it weighs empty with its filling. */
-export type Box = { id: number; name: string; lengthMm: number; widthMm: number; heightMm: number; grams: number };
+export const boxSchema = z.object({
+  id: z.number(),
+  name: z.string(),
+  lengthMm: z.number(),
+  widthMm: z.number(),
+  heightMm: z.number(),
+  grams: z.number(),
+});
+export type Box = z.infer<typeof boxSchema>;
 
 /** What packing adds when no box was picked: a share of the weight (basis points), at least so many grams. */
-export type PackagingAllowance = { basisPoints: number; atLeastGrams: number };
+export const packagingAllowanceSchema = z.object({
+  basisPoints: z.number(),
+  atLeastGrams: z.number(),
+});
+export type PackagingAllowance = z.infer<typeof packagingAllowanceSchema>;
 
 export const noAllowance: PackagingAllowance = { basisPoints: 0, atLeastGrams: 0 };
 

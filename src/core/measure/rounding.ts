@@ -13,6 +13,7 @@ export const roundings = {
 } as const satisfies Record<string, Rounding>;
 
 export type RoundingName = keyof typeof roundings;
+export const roundingNames = Object.keys(roundings) as [RoundingName, ...RoundingName[]]; // never empty: the list above
 
 /**
  * The amount nearest to `amount` (or the next above or below it) that ends as wanted.

@@ -1,31 +1,35 @@
-/** One past sale of such a thing, or one present offer: minor units a piece, pieces, and when. */
-export type Comparable = {
-  price: number;
-  quantity: number;
-  /** Day of the sale, YYYY-MM-DD. */
-  date: string;
-  condition?: string;
-  /** How long it stood before it went. */
-  daysOnSale?: number | null;
-  source?: string;
-};
+import { z } from 'zod';
 
-export type Statistics = {
+/** One past sale of such a thing, or one present offer: minor units a piece, pieces, and when. */
+export const comparableSchema = z.object({
+  price: z.number(),
+  quantity: z.number(),
+  /** Day of the sale, YYYY-MM-DD. */
+  date: z.string(),
+  condition: z.string().optional(),
+  /** How long it stood before it went. */
+  daysOnSale: z.number().nullable().optional(),
+  source: z.string().optional(),
+});
+export type Comparable = z.infer<typeof comparableSchema>;
+
+export const statisticsSchema = z.object({
   /** Sales (not pieces) that counted, and pieces among them. */
-  count: number;
-  pieces: number;
+  count: z.number(),
+  pieces: z.number(),
   /** Weighted by pieces. */
-  median: number;
-  low: number;
-  high: number;
-  mean: number;
+  median: z.number(),
+  low: z.number(),
+  high: z.number(),
+  mean: z.number(),
   /** Change of price a year in basis points of the median, by the median of slopes; null with fewer than 5 sales. */
-  trend: number | null;
+  trend: z.number().nullable(),
   /** Median days on sale; null when nobody told. */
-  daysOnSale: number | null;
+  daysOnSale: z.number().nullable(),
   /** Left out because they lie too far from the others. */
-  outliers: Comparable[];
-};
+  outliers: z.array(comparableSchema),
+});
+export type Statistics = z.infer<typeof statisticsSchema>;
 
 /** The value below which the given share of the weight lies; between two values their middle. */
 export function weightedQuantile(values: readonly { value: number; weight: number }[], share: number): number {
@@ -110,7 +114,12 @@ export function statisticsOf(sales: readonly Comparable[], today: string, window
   };
 }
 
-export type Bar = { from: number; to: number; pieces: number };
+export const barSchema = z.object({
+  from: z.number(),
+  to: z.number(),
+  pieces: z.number(),
+});
+export type Bar = z.infer<typeof barSchema>;
 
 /** How prices are spread: bars of equal width on round borders, at most `most` of them, empty ones between included. */
 export function distributionOf(sales: readonly Comparable[], most = 14): Bar[] {

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { ownValue } from '../json';
 import { share } from '../measure/money';
 import type { FeeTable } from './fee-table';
@@ -15,16 +16,17 @@ export type Sale = {
   longestMm?: number | null;
 };
 
-export type Fees = {
-  listing: number;
-  commission: number;
-  payment: number;
+export const feesSchema = z.object({
+  listing: z.number(),
+  commission: z.number(),
+  payment: z.number(),
   /** Sending from their warehouse, or making the thing. */
-  handling: number;
-  total: number;
+  handling: z.number(),
+  total: z.number(),
   /** On top of the total, when it is sold through advertising. */
-  advertising: number;
-};
+  advertising: z.number(),
+});
+export type Fees = z.infer<typeof feesSchema>;
 
 function commissionOf(table: FeeTable, sale: Sale): number {
   const { when } = table;

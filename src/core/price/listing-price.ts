@@ -1,5 +1,6 @@
+import { z } from 'zod';
 import { convert, type Rate } from '../measure/rate';
-import { type Rounding, type RoundingName, roundings, roundTo } from '../measure/rounding';
+import { type Rounding, roundingNames, roundings, roundTo } from '../measure/rounding';
 import type { NetInput } from './net';
 import { priceFor } from './solve';
 
@@ -8,12 +9,15 @@ import { priceFor } from './solve';
  * after fees and postage there is left what the item's price says. `addPostage` puts postage that the seller pays
  * on top. The result ends as `rounding` says.
  */
-export type Pricing = {
-  mode: 'same' | 'percent' | 'keep';
-  basisPoints: number;
-  addPostage: boolean;
-  rounding: RoundingName;
-};
+export const pricingSchema = z
+  .object({
+    mode: z.enum(['same', 'percent', 'keep']),
+    basisPoints: z.number().int().min(-9_000).max(100_000),
+    addPostage: z.boolean(),
+    rounding: z.enum(roundingNames),
+  })
+  .strict();
+export type Pricing = z.infer<typeof pricingSchema>;
 
 export const samePricing: Pricing = { mode: 'same', basisPoints: 0, addPostage: false, rounding: 'none' };
 

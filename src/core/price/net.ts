@@ -1,5 +1,6 @@
+import { z } from 'zod';
 import type { FeeTable } from './fee-table';
-import { type Fees, feesOf } from './fees';
+import { feesOf, feesSchema } from './fees';
 
 export type NetInput = {
   fees: FeeTable;
@@ -23,21 +24,22 @@ export type NetInput = {
   quote?: number | null;
 };
 
-export type Net = {
-  price: number;
-  fees: Fees;
-  postage: number;
-  packaging: number;
-  cost: number;
+export const netSchema = z.object({
+  price: z.number(),
+  fees: feesSchema,
+  postage: z.number(),
+  packaging: z.number(),
+  cost: z.number(),
   /** What the buyer pays for postage besides the price: it goes to the carrier, but fees are taken of it. */
-  buyerPostage: number;
+  buyerPostage: z.number(),
   /** What is left in the pocket: price − fees − postage − packaging − cost. */
-  net: number;
+  net: z.number(),
   /** Net as basis points of the price; 0 for a price of 0. */
-  margin: number;
+  margin: z.number(),
   /** Net as basis points of the cost; null without a cost. */
-  returnOnCost: number | null;
-};
+  returnOnCost: z.number().nullable(),
+});
+export type Net = z.infer<typeof netSchema>;
 
 /** The cheapest label that carries the weight; the dearest one when it is too heavy for all. */
 export function labelFor(table: FeeTable, weightGrams: number): FeeTable['labels'][number] | null {

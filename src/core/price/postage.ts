@@ -1,17 +1,30 @@
+import { z } from 'zod';
 import { countedGrams } from '../measure/parcel';
 
 /** How a carrier computes: steps by the weight that counts, bands by distance as percent of them. */
-export type Tariff = {
-  id: string;
-  name: string;
+export const tariffSchema = z.object({
+  id: z.string(),
+  name: z.string(),
   /** Cubic centimetres that count as one kilogram. */
-  volumeDivisor: number;
-  steps: { upToGrams: number; cents: number }[];
-  bands: Record<string, number>;
-  longestMm: number;
-};
+  volumeDivisor: z.number(),
+  steps: z.array(
+    z.object({
+      upToGrams: z.number(),
+      cents: z.number(),
+    }),
+  ),
+  bands: z.record(z.string(), z.number()),
+  longestMm: z.number(),
+});
+export type Tariff = z.infer<typeof tariffSchema>;
 
-export type Quote = { carrier: string; name: string; amount: number; countedGrams: number };
+export const quoteSchema = z.object({
+  carrier: z.string(),
+  name: z.string(),
+  amount: z.number(),
+  countedGrams: z.number(),
+});
+export type Quote = z.infer<typeof quoteSchema>;
 
 /** What every carrier asks for a parcel, cheapest first; those that do not take it are left out. Minor units. */
 export function quotes(

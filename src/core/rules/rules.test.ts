@@ -22,8 +22,8 @@ test('two versions compared: what changed, and which categories came and went', 
     categories: before.categories.filter((category) => category.id !== '12'),
   });
   expect(compareRules(before, after)).toEqual([
-    { place: 'title', from: { max: 45 }, to: { max: 40 } },
-    { place: 'category Books', from: 'Books', to: null },
+    { path: 'title', from: { max: 45 }, to: { max: 40 } },
+    { path: 'category Books', from: 'Books', to: null },
   ]);
   expect(compareRules(before, sampleRules())).toEqual([]);
 });

@@ -1,7 +1,13 @@
-import { type Json, sameJson } from '../json';
+import { z } from 'zod';
+import { jsonSchema, sameJson } from '../json';
 import type { Content } from '../listing/fields';
 
-export type FieldDiff = { field: string; from: Json; to: Json };
+export const fieldDiffSchema = z.object({
+  field: z.string(),
+  from: jsonSchema,
+  to: jsonSchema,
+});
+export type FieldDiff = z.infer<typeof fieldDiffSchema>;
 
 /** What has to change to get from one content to another, field by field, in a stable order. */
 export function diff(from: Content, to: Content): FieldDiff[] {
@@ -9,14 +15,4 @@ export function diff(from: Content, to: Content): FieldDiff[] {
   return fields
     .filter((field) => !sameJson(from[field], to[field]))
     .map((field) => ({ field, from: from[field] ?? null, to: to[field] ?? null }));
-}
-
-/** A content after differences: the inverse of `difference`. */
-export function applyDiff(content: Content, changes: FieldDiff[]): Content {
-  const result = { ...content };
-  for (const { field, to } of changes) {
-    if (to === null) delete result[field];
-    else result[field] = to;
-  }
-  return result;
 }

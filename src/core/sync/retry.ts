@@ -1,8 +1,6 @@
 /** Pauses before the second, third and fourth attempt, growing. */
 const pausesMs = [2_000, 15_000, 60_000];
 
-export const maxAttempts = 1 + pausesMs.length;
-
 /**
  * When to try again after `attempts` attempts that failed for a passing reason.
  * @param random 0 to 1, passed in; spreads retries by ±20 % so that they do not come all at once

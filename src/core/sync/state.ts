@@ -1,12 +1,15 @@
+export const wantedStates = ['none', 'draft', 'live', 'ended'] as const;
+export const remoteStates = ['none', 'review', 'live', 'ended', 'sold', 'refused', 'gone'] as const;
+
 /**
  * What is known of a listing, as facts. The state that people see is derived from them here and nowhere else; the
  * database's generated column is made from the same rules.
  */
 export type ListingFacts = {
   /** What we want there. */
-  wanted: 'none' | 'draft' | 'live' | 'ended';
+  wanted: (typeof wantedStates)[number];
   /** What they last showed or answered. */
-  remote: 'none' | 'review' | 'live' | 'ended' | 'sold' | 'refused' | 'gone';
+  remote: (typeof remoteStates)[number];
   /** We changed something and did not send it yet. */
   dirty: boolean;
   /** They show something else than what we last sent. */
@@ -58,7 +61,10 @@ export const stateRules: { state: KnotState; when: When }[] = [
   { state: 'draft', when: { wanted: ['draft', 'live'] } },
 ];
 
-/** The state of a listing. */
+/**
+ * The state of a listing, for the law that holds the database's generated column to these rules.
+ * @internal
+ */
 export function knotState(facts: ListingFacts): KnotState {
   for (const { state, when } of stateRules) {
     const keys = Object.keys(when) as (keyof ListingFacts)[]; // keys of When are keys of the facts

@@ -1,5 +1,6 @@
 import { conditionLabel } from '../item/condition';
 import { ownValue } from '../json';
+import { escapeHtml } from '../listing/fit/html';
 import { tagMeaning } from '../listing/fit/tags';
 import { textLength } from '../listing/fit/text-length';
 import { nameKey } from '../rules/compiled';
@@ -18,8 +19,6 @@ const telling = [
   'Material',
   'Decade',
 ];
-
-const escapeHtml = (raw: string) => raw.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 
 /** Short words of a category are mostly abbreviations: slr is written SLR. */
 const kindOf = (category: string): string =>

@@ -1,7 +1,9 @@
+import { z } from 'zod';
 import type { Item } from '../item/item';
 
 /** What a proposal is made for. */
-export type WordingField = 'title' | 'tags' | 'highlights' | 'description';
+export const wordingFieldSchema = z.enum(['title', 'tags', 'highlights', 'description']);
+export type WordingField = z.infer<typeof wordingFieldSchema>;
 
 export type WordingWish = {
   item: Item;
@@ -17,16 +19,21 @@ export type WordingWish = {
 };
 
 /** One word or line of a proposal, and why it stands in it. */
-export type ProposedPart = { text: string; why: string };
+export const proposedPartSchema = z.object({
+  text: z.string(),
+  why: z.string(),
+});
+export type ProposedPart = z.infer<typeof proposedPartSchema>;
 
-export type Proposal = {
-  field: WordingField;
-  parts: ProposedPart[];
+export const proposalSchema = z.object({
+  field: wordingFieldSchema,
+  parts: z.array(proposedPartSchema),
   /** The parts put together: a text, or the entries of a list. */
-  value: string | string[];
+  value: z.union([z.string(), z.array(z.string())]),
   /** Who made it. */
-  maker: string;
-};
+  maker: z.string(),
+});
+export type Proposal = z.infer<typeof proposalSchema>;
 
 /**
  * Makes proposals for wording. The one that comes with Netting computes them; a language model can be plugged in as

@@ -25,6 +25,8 @@ import {
 } from '../../core/sync';
 import { document, id, minor, moment, reference } from './columns';
 
+export const accountStates = ['connected', 'reconnect'] as const;
+
 /** A shop on a marketplace. Tokens and keys are encrypted. `lane` fields say which worker sends for it now. */
 export const account = mysqlTable(
   'account',
@@ -33,7 +35,7 @@ export const account = mysqlTable(
     market: varchar('market', { length: 40 }).notNull(),
     name: varchar('name', { length: 80 }).notNull(),
     remoteName: varchar('remote_name', { length: 120 }).notNull(),
-    state: varchar('state', { length: 20 }).notNull().$type<'connected' | 'reconnect'>(),
+    state: varchar('state', { length: 20 }).notNull().$type<(typeof accountStates)[number]>(),
     secrets: text('secrets').notNull(),
     hookSecret: text('hook_secret'),
     hookKey: varchar('hook_key', { length: 40 }).notNull().unique(),
@@ -76,6 +78,8 @@ export const account = mysqlTable(
   },
   (table) => [uniqueIndex('account_shop').on(table.market, table.remoteName)],
 );
+
+export type AccountRow = typeof account.$inferSelect;
 
 /** A marketplace's rules by version, as they were read and checked. */
 export const marketRules = mysqlTable(
@@ -164,6 +168,8 @@ export const listing = mysqlTable(
     index('listing_live_since').on(table.accountId, table.liveSince),
   ],
 );
+
+export type ListingRow = typeof listing.$inferSelect;
 
 /** Numbers that a listing had there before: it was renewed, ended, or its link was cut. */
 export const previousRemoteId = mysqlTable(

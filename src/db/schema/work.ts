@@ -56,12 +56,14 @@ export const job = mysqlTable(
   ],
 );
 
+export const scheduleKinds = ['publish', 'renew'] as const;
+
 /** What a person asked for at a later time, and what repeats by itself. */
 export const schedule = mysqlTable(
   'schedule',
   {
     id: id(),
-    kind: varchar('kind', { length: 10 }).notNull().$type<'publish' | 'renew'>(),
+    kind: varchar('kind', { length: 10 }).notNull().$type<(typeof scheduleKinds)[number]>(),
     title: varchar('title', { length: 200 }).notNull(),
     dueAt: moment('due_at').notNull(),
     input: document<unknown>('input').notNull(),

@@ -1,24 +1,50 @@
 import { z } from 'zod';
-import { applyEdit, applyEditSchema } from '../../services/changes/apply-edit';
+import { appliedEditSchema, applyEdit, applyEditSchema } from '../../services/changes/apply-edit';
 import { editSchema } from '../../services/changes/edit-schema';
-import { previewCounts } from '../../services/changes/preview-counts';
-import { previewRows } from '../../services/changes/preview-rows';
-import { undoRun, undoRunSchema } from '../../services/changes/undo-run';
-import { endListings, endListingsSchema } from '../../services/listings/end-listings';
-import { planPublish } from '../../services/listings/plan-publish';
-import { publish } from '../../services/listings/publish';
-import { publishSchema } from '../../services/listings/publish-schema';
-import { endpoint } from '../endpoint';
+import { editConsequencesSchema, previewCounts } from '../../services/changes/preview-counts';
+import { previewRowSchema, previewRows } from '../../services/changes/preview-rows';
+import { setOverride, setOverrideSchema } from '../../services/changes/set-override';
+import { takeOver, takeOverSchema } from '../../services/changes/take-over';
+import { undoneSchema, undoRun, undoRunSchema } from '../../services/changes/undo-run';
+import { updateItem, updateItemSchema } from '../../services/changes/update-item';
+import { done, endpoint } from '../endpoint';
 
-const id = (params: Record<string, number>) => z.number().parse(params.id);
-
-export const changeEndpoints = [
+/** What changes items. */
+export const changesEndpoints = [
+  endpoint({
+    method: 'PATCH',
+    path: '/items/{id}',
+    tag: 'Items',
+    summary: 'Change fields of an item',
+    body: updateItemSchema,
+    answer: z.object({ version: z.number() }),
+    run: ({ actor, params, body }) => updateItem(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/items/{id}/listings/{account}',
+    tag: 'Listings',
+    summary: 'Write a field for one account alone, or (without a value) follow the item again',
+    body: setOverrideSchema,
+    answer: done,
+    run: ({ actor, params, body }) => setOverride(actor, params.id, params.account, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/items/take-over',
+    tag: 'Items',
+    summary: 'Take fields of one item over into others',
+    body: takeOverSchema,
+    answer: z.object({ changed: z.array(z.number()), unchanged: z.array(z.number()) }),
+    run: ({ actor, body }) => takeOver(actor, body),
+  }),
   endpoint({
     method: 'POST',
     path: '/edits/preview',
     tag: 'Bulk edits',
     summary: 'First items before and after, with the net per account',
     body: editSchema,
+    answer: z.object({ rows: z.array(previewRowSchema) }),
     run: async ({ body }) => ({ rows: await previewRows(body) }),
   }),
   endpoint({
@@ -27,6 +53,7 @@ export const changeEndpoints = [
     tag: 'Bulk edits',
     summary: 'What a change does to all of its items and listings, counted',
     body: editSchema,
+    answer: editConsequencesSchema,
     run: ({ body }) => previewCounts(body),
   }),
   endpoint({
@@ -35,6 +62,7 @@ export const changeEndpoints = [
     tag: 'Bulk edits',
     summary: 'Change price or stock of many items, save only or save and send',
     body: applyEditSchema,
+    answer: appliedEditSchema,
     run: ({ actor, body }) => applyEdit(actor, body),
   }),
   endpoint({
@@ -43,30 +71,7 @@ export const changeEndpoints = [
     tag: 'Bulk edits',
     summary: 'Take a whole bulk change back',
     body: undoRunSchema,
-    run: ({ actor, params, body }) => undoRun(actor, id(params), body),
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/publish/plan',
-    tag: 'Publishing',
-    summary: 'What would happen per item and account, what it costs, what is missing',
-    body: publishSchema,
-    run: ({ body }) => planPublish(body),
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/publish',
-    tag: 'Publishing',
-    summary: 'Send listings in the background',
-    body: publishSchema,
-    run: ({ actor, body }) => publish(actor, body),
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/listings/end',
-    tag: 'Publishing',
-    summary: 'End listings',
-    body: endListingsSchema,
-    run: ({ actor, body }) => endListings(actor, body),
+    answer: undoneSchema,
+    run: ({ actor, params, body }) => undoRun(actor, params.id, body),
   }),
 ];

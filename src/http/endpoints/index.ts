@@ -1,18 +1,26 @@
-import type { Endpoint } from '../endpoint';
-import { changeEndpoints } from './changes';
-import { itemEndpoints } from './items';
-import { recordingEndpoints } from './recording';
-import { shopEndpoints } from './shops';
+import { accessEndpoints } from './access';
+import { accountsEndpoints } from './accounts';
+import { changesEndpoints } from './changes';
+import { itemsEndpoints } from './items';
+import { listingsEndpoints } from './listings';
+import { outboxEndpoints } from './outbox';
+import { postageEndpoints } from './postage';
+import { recordsEndpoints } from './records';
+import { stockEndpoints } from './stock';
 import { syncEndpoints } from './sync';
-import { tellingEndpoints } from './telling';
-import { workEndpoints } from './work';
+import { templatesEndpoints } from './templates';
 
-export const endpoints: Endpoint[] = [
-  ...recordingEndpoints,
-  ...itemEndpoints,
-  ...changeEndpoints,
-  ...workEndpoints,
-  ...shopEndpoints,
+// In this order addresses are looked for: fixed words before numbers.
+export const endpoints = [
+  ...recordsEndpoints,
+  ...itemsEndpoints,
+  ...changesEndpoints,
+  ...accountsEndpoints,
+  ...postageEndpoints,
+  ...listingsEndpoints,
+  ...templatesEndpoints,
+  ...stockEndpoints,
   ...syncEndpoints,
-  ...tellingEndpoints,
+  ...outboxEndpoints,
+  ...accessEndpoints,
 ];

@@ -1,108 +1,102 @@
 import { z } from 'zod';
+import { customFieldSchema } from '../../core/item/custom-fields';
+import { titleVersionSchema } from '../../core/listing/fit/title-versions';
+import { proposalSchema } from '../../core/wording/maker';
 import { maxPhotoBytes } from '../../photos/intake';
-import { setOverride, setOverrideSchema } from '../../services/changes/set-override';
-import { updateItem, updateItemSchema } from '../../services/changes/update-item';
 import { addPhoto } from '../../services/items/add-photo';
+import { returnChange } from '../../services/items/bring-back';
 import { createItem, createItemSchema } from '../../services/items/create-item';
-import { itemHistory } from '../../services/items/item-history';
-import { itemSheet } from '../../services/items/item-sheet';
+import { findOpenItems, openItemSchema, openItemsSchema } from '../../services/items/find-open-items';
+import { invitePhone, phoneLinkSchema } from '../../services/items/invite-phone';
+import { historyEntrySchema, itemHistory } from '../../services/items/item-history';
+import { itemSheet, itemSheetSchema } from '../../services/items/item-sheet';
 import { flawSchema, markFlaw } from '../../services/items/mark-flaw';
+import { numberItem } from '../../services/items/number-item';
 import { orderPhotos, orderPhotosSchema } from '../../services/items/order-photos';
 import { photoHashSchema, photoRecipe } from '../../services/items/photo-recipe';
-import { countItems } from '../../services/records/count-items';
-import { findItems, findItemsSchema } from '../../services/records/find-items';
-import { itemFilterSchema } from '../../services/records/item-filter';
-import { changeStock, changeStockSchema } from '../../services/stock/change-stock';
-import { handSaleSchema, recordHandSale } from '../../services/stock/record-hand-sale';
-import { endpoint } from '../endpoint';
+import { itemPreviewSchema, previewItem } from '../../services/items/preview-item';
+import { customFieldKeySchema, removeCustomField } from '../../services/items/remove-custom-field';
+import { newCustomFieldSchema, saveCustomField } from '../../services/items/save-custom-field';
+import { saveSettings } from '../../services/items/save-settings';
+import { splitVariations, splitVariationsSchema } from '../../services/items/split-variations';
+import { titleProposals, titleProposalsSchema } from '../../services/items/title-proposals';
+import { wordingProposals, wordingSchema } from '../../services/items/wording-proposals';
+import { loadCustomFields } from '../../services/records/load-custom-fields';
+import { readSettings, shopSettingsSchema } from '../../services/records/read-settings';
+import { done, endpoint } from '../endpoint';
+import { madeFrom } from '../made-from';
 import { readLimited } from '../read-limited';
 
-const tag = 'Items';
-
-const madeFromSchema = z
-  .object({
-    original: z.string().regex(/^[0-9a-f]{64}$/),
-    place: z.number().int().min(0).max(59).nullable(),
-    recipe: z.record(z.string().max(40), z.json()),
-  })
-  .strict();
-/** The header X-Made-From: JSON, percent-encoded. */
-const madeFrom = (header: string | null) =>
-  header === null ? undefined : madeFromSchema.parse(JSON.parse(decodeURIComponent(header)));
-const id = (params: Record<string, number>, name = 'id') => z.number().parse(params[name]);
-
-export const itemEndpoints = [
-  endpoint({
-    method: 'GET',
-    path: '/items',
-    tag,
-    summary: 'Find items, paged by key, with their listings',
-    query: findItemsSchema,
-    run: ({ query }) => findItems(query),
-  }),
-  endpoint({
-    method: 'GET',
-    path: '/items/count',
-    tag,
-    summary: 'How many items a filter finds',
-    query: itemFilterSchema,
-    run: async ({ query }) => ({ count: await countItems(query) }),
-  }),
+/** Recording items: the sheet, photos, history, and what helps while one is written. */
+export const itemsEndpoints = [
   endpoint({
     method: 'POST',
     path: '/items',
-    tag,
+    tag: 'Items',
     summary: 'Record an item, or a copy of one',
     body: createItemSchema,
+    answer: z.object({ id: z.number(), sku: z.string() }),
     run: ({ actor, body }) => createItem(actor, body),
   }),
   endpoint({
     method: 'GET',
     path: '/items/{id}',
-    tag,
+    tag: 'Items',
     summary: 'An item and what every account will get of it',
-    run: ({ params }) => itemSheet(id(params)),
+    answer: itemSheetSchema,
+    run: ({ params }) => itemSheet(params.id),
   }),
   endpoint({
-    method: 'PATCH',
-    path: '/items/{id}',
-    tag,
-    summary: 'Change fields of an item',
-    body: updateItemSchema,
-    run: ({ actor, params, body }) => updateItem(actor, id(params), body),
+    method: 'GET',
+    path: '/items/{id}/preview',
+    tag: 'Items',
+    summary: 'What each account would get of an item: every value with its origin, and what a buyer would see',
+    answer: itemPreviewSchema,
+    run: ({ params }) => previewItem(params.id),
   }),
   endpoint({
     method: 'GET',
     path: '/items/{id}/history',
-    tag,
+    tag: 'Items',
     summary: 'Who changed what and when',
-    run: async ({ params }) => ({ history: await itemHistory(id(params)) }),
+    answer: z.object({ history: z.array(historyEntrySchema) }),
+    run: async ({ params }) => ({ history: await itemHistory(params.id) }),
   }),
   endpoint({
     method: 'POST',
-    path: '/items/{id}/stock',
-    tag,
-    summary: 'Add to the stock, or set it',
-    body: changeStockSchema,
-    run: ({ actor, params, body }) => changeStock(actor, id(params), body),
+    path: '/items/{id}/history/{change}/return',
+    tag: 'Items',
+    summary: 'Bring one field back to what it was before a change',
+    answer: z.object({ field: z.string() }),
+    run: ({ actor, params }) => returnChange(actor, params.id, params.change),
   }),
   endpoint({
     method: 'POST',
-    path: '/items/{id}/sold',
-    tag,
-    summary: 'Sold by hand',
-    body: handSaleSchema,
-    run: ({ actor, params, body }) => recordHandSale(actor, id(params), body),
+    path: '/items/{id}/number',
+    tag: 'Items',
+    summary: 'Give the item a new stock number by the pattern',
+    answer: z.object({ sku: z.string(), version: z.number() }),
+    run: ({ actor, params }) => numberItem(actor, params.id),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/items/{id}/split',
+    tag: 'Items',
+    summary: 'Make items of their own of some combinations; their units move',
+    body: splitVariationsSchema,
+    answer: z.object({ items: z.array(z.object({ id: z.number(), sku: z.string() })) }),
+    run: ({ actor, params, body }) => splitVariations(actor, params.id, body),
   }),
   endpoint({
     method: 'POST',
     path: '/items/{id}/photos',
-    tag,
+    tag: 'Items',
     summary:
       'Add a photo: the picture is the body, its name may be in X-File-Name; X-Made-From says which photo it was made of',
     takesPicture: true,
+    answer: z.object({ hash: z.string(), photos: z.array(z.string()) }),
     run: async ({ actor, params, request }) =>
-      addPhoto(actor, id(params), {
+      addPhoto(actor, params.id, {
         made: madeFrom(request.headers.get('x-made-from')),
         bytes: await readLimited(request, maxPhotoBytes),
         name: decodeURIComponent(request.headers.get('x-file-name') ?? ''),
@@ -110,34 +104,107 @@ export const itemEndpoints = [
   }),
   endpoint({
     method: 'PUT',
+    path: '/items/{id}/photos',
+    tag: 'Items',
+    summary: 'Order, remove or repeat photos',
+    body: orderPhotosSchema,
+    answer: z.object({ photos: z.array(z.string()) }),
+    run: ({ actor, params, body }) => orderPhotos(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'PUT',
     path: '/items/{id}/photos/flaw',
-    tag,
+    tag: 'Items',
     summary: 'Say what a photo of a flaw shows',
     body: flawSchema,
-    run: ({ actor, params, body }) => markFlaw(actor, id(params), body),
+    answer: done,
+    run: ({ actor, params, body }) => markFlaw(actor, params.id, body),
   }),
   endpoint({
     method: 'GET',
     path: '/photos/recipe',
-    tag,
+    tag: 'Items',
     summary: 'What a picture was made from, and how',
     query: photoHashSchema,
+    answer: z.object({ original: z.string(), recipe: z.record(z.string(), z.unknown()).nullable() }),
     run: ({ query }) => photoRecipe(query),
   }),
   endpoint({
-    method: 'PUT',
-    path: '/items/{id}/photos',
-    tag,
-    summary: 'Order, remove or repeat photos',
-    body: orderPhotosSchema,
-    run: ({ actor, params, body }) => orderPhotos(actor, id(params), body),
+    method: 'POST',
+    path: '/items/{id}/phone',
+    tag: 'Items',
+    summary: 'Let a phone on the same network add photos for a quarter of an hour',
+    answer: phoneLinkSchema,
+    run: ({ actor, params }) => invitePhone(actor, params.id),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/open-items',
+    tag: 'Items',
+    summary: 'Items that are worked on in one sitting, with what is unfinished',
+    query: openItemsSchema,
+    answer: z.object({ items: z.array(openItemSchema) }),
+    run: ({ query }) => findOpenItems(query),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/items/{id}/wording',
+    tag: 'Items',
+    summary: 'Proposals for title, tags, highlights and description, with the reason for every part',
+    query: wordingSchema,
+    answer: z.object({ proposals: z.array(proposalSchema) }),
+    run: ({ params, query }) => wordingProposals(params.id, query),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/items/{id}/titles',
+    tag: 'Items',
+    summary: 'Up to three ways to say the title within a limit, each with what it loses',
+    query: titleProposalsSchema,
+    answer: z.object({ max: z.number(), versions: z.array(titleVersionSchema) }),
+    run: ({ params, query }) => titleProposals(params.id, query),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/custom-fields',
+    tag: 'Settings',
+    summary: 'Fields of your own',
+    answer: z.object({ fields: z.array(customFieldSchema) }),
+    run: async () => ({ fields: await loadCustomFields() }),
   }),
   endpoint({
     method: 'PUT',
-    path: '/items/{id}/listings/{account}',
-    tag: 'Listings',
-    summary: 'Write a field for one account alone, or (without a value) follow the item again',
-    body: setOverrideSchema,
-    run: ({ actor, params, body }) => setOverride(actor, id(params), id(params, 'account'), body),
+    path: '/custom-fields',
+    tag: 'Settings',
+    summary: 'Add a field of your own, or change it',
+    body: newCustomFieldSchema,
+    answer: z.object({ key: z.string() }),
+    run: ({ body }) => saveCustomField(body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/custom-fields/remove',
+    tag: 'Settings',
+    summary: 'Take a field of your own off the sheets; what items say in it is kept',
+    body: customFieldKeySchema,
+    answer: done,
+    run: ({ body }) => removeCustomField(body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/settings',
+    tag: 'Settings',
+    summary: 'What holds for the whole shop',
+    answer: shopSettingsSchema,
+    run: () => readSettings(),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/settings',
+    tag: 'Settings',
+    summary: 'Change what holds for the whole shop',
+    body: shopSettingsSchema,
+    answer: shopSettingsSchema,
+    run: ({ actor, body }) => saveSettings(actor, body),
   }),
 ];

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { database } from '../../db/client';
 import { box } from '../../db/schema';
 
-export const boxSchema = z
+export const newBoxSchema = z
   .object({
     name: z.string().trim().min(1, 'A name is needed').max(60),
     lengthMm: z.number().int().positive().max(5_000),
@@ -12,7 +12,7 @@ export const boxSchema = z
   })
   .strict();
 
-export async function addBox(input: z.infer<typeof boxSchema>): Promise<{ id: number }> {
+export async function addBox(input: z.infer<typeof newBoxSchema>): Promise<{ id: number }> {
   const [{ insertId }] = await database().insert(box).values(input);
   return { id: insertId };
 }

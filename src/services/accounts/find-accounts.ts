@@ -1,58 +1,62 @@
+import { z } from 'zod';
 import { config } from '../../config';
-import type { Json } from '../../core/json';
-import { noAllowance, type PackagingAllowance, type Rate } from '../../core/measure';
-import { type FeeTable, type Pricing, samePricing } from '../../core/price';
-import type { ExtraRule } from '../../core/rules';
-import { type DriftRules, fullPace, noRenewal, type OwnPace, paceOn, type RenewalRule } from '../../core/sync';
+import { jsonSchema } from '../../core/json';
+import { noAllowance, packagingAllowanceSchema, rateSchema } from '../../core/measure';
+import { feeTableSchema, pricingSchema, samePricing } from '../../core/price';
+import { extraRuleSchema } from '../../core/rules';
+import { driftRulesSchema, fullPace, noRenewal, ownPaceSchema, paceOn, renewalRuleSchema } from '../../core/sync';
 import { database } from '../../db/client';
+import { accountStates } from '../../db/schema';
 import { connectorOf, connectors } from '../../markets';
 import { accountCounts } from '../records/count-listings';
-import { type AccountRow, loadAccounts } from '../records/load-accounts';
+import { loadAccounts } from '../records/load-accounts';
 
-export type AccountView = {
-  id: number;
-  market: string;
-  marketName: string;
-  about: string;
-  name: string;
-  remoteName: string;
-  state: AccountRow['state'];
-  lockedUntil: string | null;
-  lastError: string | null;
-  rulesVersion: number;
-  titleMax: number | null;
-  currency: string;
-  live: number;
-  pacing: { perMinute: number; newPerDay: number };
-  renewDays: number | null;
-  extras: ExtraRule[];
-  defaults: Record<string, Json>;
-  footer: string;
-  houseTag: string;
-  pricing: Pricing;
-  packaging: PackagingAllowance;
-  rate: Rate | null;
-  fees: FeeTable;
-  autoDraft: boolean;
-  pace: OwnPace;
+export const accountViewSchema = z.object({
+  id: z.number(),
+  market: z.string(),
+  marketName: z.string(),
+  about: z.string(),
+  name: z.string(),
+  remoteName: z.string(),
+  state: z.enum(accountStates),
+  lockedUntil: z.string().nullable(),
+  lastError: z.string().nullable(),
+  rulesVersion: z.number(),
+  titleMax: z.number().nullable(),
+  currency: z.string(),
+  live: z.number(),
+  pacing: z.object({ perMinute: z.number(), newPerDay: z.number() }),
+  renewDays: z.number().nullable(),
+  extras: z.array(extraRuleSchema),
+  defaults: z.record(z.string(), jsonSchema),
+  footer: z.string(),
+  houseTag: z.string(),
+  pricing: pricingSchema,
+  packaging: packagingAllowanceSchema,
+  rate: rateSchema.nullable(),
+  fees: feeTableSchema,
+  autoDraft: z.boolean(),
+  pace: ownPaceSchema,
   /** What holds today, after the marketplace's limits, the seller's own and a slow start. */
-  paceToday: { perMinute: number; newToday: number; madeToday: number };
-  paused: boolean;
-  reserve: number;
-  cap: number | null;
-  relistCancelled: boolean;
-  driftRules: DriftRules;
-  renewal: RenewalRule;
-  comparedAt: string | null;
-};
+  paceToday: z.object({ perMinute: z.number(), newToday: z.number(), madeToday: z.number() }),
+  paused: z.boolean(),
+  reserve: z.number(),
+  cap: z.number().nullable(),
+  relistCancelled: z.boolean(),
+  driftRules: driftRulesSchema,
+  renewal: renewalRuleSchema,
+  comparedAt: z.string().nullable(),
+});
+export type AccountView = z.infer<typeof accountViewSchema>;
 
-export type MarketChoice = {
-  market: string;
-  name: string;
-  about: string;
-  access: 'oauth' | 'key';
-  keyPage: string | null;
-};
+export const marketChoiceSchema = z.object({
+  market: z.string(),
+  name: z.string(),
+  about: z.string(),
+  access: z.enum(['oauth', 'key']),
+  keyPage: z.string().nullable(),
+});
+export type MarketChoice = z.infer<typeof marketChoiceSchema>;
 
 export async function findAccounts(): Promise<{ accounts: AccountView[]; available: MarketChoice[] }> {
   const db = database();

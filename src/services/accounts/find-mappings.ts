@@ -1,19 +1,21 @@
 import { desc, eq } from 'drizzle-orm';
+import { z } from 'zod';
 import { database } from '../../db/client';
 import { account, categoryMap, mapping } from '../../db/schema';
 import { loadAccounts } from '../records/load-accounts';
 
-export type Mapping = {
-  id: string;
-  market: string;
-  kind: 'category' | 'attribute' | 'value' | 'product';
-  source: string;
+export const mappingSchema = z.object({
+  id: z.string(),
+  market: z.string(),
+  kind: z.enum(['category', 'attribute', 'value', 'product']),
+  source: z.string(),
   /** What it stands for there, in words. */
-  target: string;
-  attribute: string;
-  byName: string;
-  at: string;
-};
+  target: z.string(),
+  attribute: z.string(),
+  byName: z.string(),
+  at: z.string(),
+});
+export type Mapping = z.infer<typeof mappingSchema>;
 
 /** What has been learned of a marketplace: categories, names of properties, their values, products of its catalogue. */
 export async function findMappings(market: string, limit = 500): Promise<{ known: Mapping[] }> {

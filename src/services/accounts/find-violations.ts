@@ -1,27 +1,35 @@
 import { eq } from 'drizzle-orm';
-import type { Issue } from '../../core/listing';
+import { z } from 'zod';
+import { issueSchema } from '../../core/listing/fields';
 import { database } from '../../db/client';
 import { account as accountTable } from '../../db/schema';
 import { loadAccounts } from '../records/load-accounts';
-import { type Choice, fixOptions } from './fix-options';
+import { choiceSchema, fixModes, fixOptions } from './fix-options';
 import { violationKey, violationRows } from './violation-rows';
 
 /** Listings of one account that the rules do not let through, for the same reason. */
-export type Violation = {
-  accountId: number;
-  accountName: string;
-  code: string;
-  field: string;
-  message: string;
-  fix: Issue['fix'];
+export const violationSchema = z.object({
+  accountId: z.number(),
+  accountName: z.string(),
+  code: z.string(),
+  field: z.string(),
+  message: z.string(),
+  fix: issueSchema.shape.fix,
   /** How one mend can be carried out for all of them: not at all from here, by one click, or by choosing or writing a value. */
-  how: 'item' | 'click' | 'choose' | 'write';
-  choices: Choice[];
-  live: number;
-  drafts: number;
+  how: z.enum(fixModes),
+  choices: z.array(choiceSchema),
+  live: z.number(),
+  drafts: z.number(),
   /** The first few, to look at. */
-  items: { id: number; sku: string; title: string }[];
-};
+  items: z.array(
+    z.object({
+      id: z.number(),
+      sku: z.string(),
+      title: z.string(),
+    }),
+  ),
+});
+export type Violation = z.infer<typeof violationSchema>;
 
 /** What does not fit on these accounts, grouped by cause, most listings first. */
 export async function findViolations(market: string): Promise<{ violations: Violation[] }> {

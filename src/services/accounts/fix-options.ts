@@ -1,9 +1,17 @@
+import { z } from 'zod';
 import type { Item } from '../../core/item';
 import { type CategorySuggestion, type Issue, suggestCategories } from '../../core/listing';
 import type { LoadedAccount } from '../records/load-accounts';
-import type { Violation } from './find-violations';
 
-export type Choice = { id: string; label: string };
+export const choiceSchema = z.object({
+  id: z.string(),
+  label: z.string(),
+});
+export type Choice = z.infer<typeof choiceSchema>;
+
+/** How one fix can be carried out for many: not at all from here, by one click, or by choosing or writing a value. */
+export const fixModes = ['item', 'click', 'choose', 'write'] as const;
+type FixMode = (typeof fixModes)[number];
 
 const suggestionsFor = (account: LoadedAccount, item: Item): CategorySuggestion[] =>
   suggestCategories(
@@ -13,11 +21,7 @@ const suggestionsFor = (account: LoadedAccount, item: Item): CategorySuggestion[
   );
 
 /** What can be chosen or written to mend an issue for all listings that share it. */
-export function fixOptions(
-  account: LoadedAccount,
-  issue: Issue,
-  item: Item,
-): { how: Violation['how']; choices: Choice[] } {
+export function fixOptions(account: LoadedAccount, issue: Issue, item: Item): { how: FixMode; choices: Choice[] } {
   const { rules } = account.compiled;
   const { kind } = issue.fix;
   if (kind === 'map-category') {

@@ -1,15 +1,32 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import type { CatalogueEntry } from '../../core/listing';
+import { catalogueEntrySchema } from '../../core/listing/map/product';
 import { database } from '../../db/client';
 import type { ProductQuery } from '../../markets/connector';
 import { loadAccounts } from '../records/load-accounts';
 import { openAccount } from '../records/open-account';
-export const lookUpSchema = z.object({ q: z.string().trim().min(2, 'A barcode, an ISBN or a name').max(200) }).strict();
+export const lookUpQuerySchema = z
+  .object({ q: z.string().trim().min(2, 'A barcode, an ISBN or a name').max(200) })
+  .strict();
 
 /** A catalogue's entry, and what an item would take over from it. */
-export type LookedUp = CatalogueEntry & { market: string; from: string; category: string };
-export type LookUp = { found: LookedUp[]; silent: { name: string; why: string }[] };
+export const lookedUpSchema = catalogueEntrySchema.extend({
+  market: z.string(),
+  from: z.string(),
+  category: z.string(),
+});
+export type LookedUp = z.infer<typeof lookedUpSchema>;
+
+export const lookUpSchema = z.object({
+  found: z.array(lookedUpSchema),
+  silent: z.array(
+    z.object({
+      name: z.string(),
+      why: z.string(),
+    }),
+  ),
+});
+export type LookUp = z.infer<typeof lookUpSchema>;
 
 /** A barcode or ISBN by its digits, else words of a name. */
 export function queryFor(q: string): ProductQuery {
@@ -22,7 +39,7 @@ export function queryFor(q: string): ProductQuery {
  * Asks every connected marketplace that has a catalogue, all at once; the same product found twice comes once. One that
  * does not answer is named, the others' answers count.
  */
-export async function lookUpProduct({ q }: z.infer<typeof lookUpSchema>): Promise<LookUp> {
+export async function lookUpProduct({ q }: z.infer<typeof lookUpQuerySchema>): Promise<LookUp> {
   const accounts = await loadAccounts(database());
   const byMarket = new Map(accounts.map((account) => [account.compiled.rules.market, account]));
   const silent: LookUp['silent'] = [];

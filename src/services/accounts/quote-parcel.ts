@@ -4,7 +4,7 @@ import { readTariffs } from './read-tariffs';
 
 export const bands = ['near', 'home', 'abroad', 'far'] as const;
 
-export const quoteSchema = z
+export const quoteParcelSchema = z
   .object({
     grams: z.coerce.number().int().min(0).max(1_000_000),
     lengthMm: z.coerce.number().int().min(0).max(20_000).optional(),
@@ -15,7 +15,7 @@ export const quoteSchema = z
   .strict();
 
 /** What each carrier asks for a parcel. */
-export async function quoteParcel(input: z.infer<typeof quoteSchema>): Promise<Quote[]> {
+export async function quoteParcel(input: z.infer<typeof quoteParcelSchema>): Promise<Quote[]> {
   const { grams, lengthMm, widthMm, heightMm, band } = input;
   const sides: [number, number, number] | null = lengthMm && widthMm && heightMm ? [lengthMm, widthMm, heightMm] : null;
   return quotes(await readTariffs(), { grams, sides, band });

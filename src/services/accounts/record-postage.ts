@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { database } from '../../db/client';
 import { postagePaid } from '../../db/schema';
 
-export const shipmentSchema = z
+export const postagePaidSchema = z
   .object({
     carrier: z.string().trim().min(1).max(40),
     grams: z.number().int().positive().max(1_000_000),
@@ -12,7 +12,7 @@ export const shipmentSchema = z
   .strict();
 
 /** Writes down what a parcel really cost; the cost per pound is learned from it. */
-export async function recordPostage(input: z.infer<typeof shipmentSchema>): Promise<void> {
+export async function recordPostage(input: z.infer<typeof postagePaidSchema>): Promise<void> {
   await database()
     .insert(postagePaid)
     .values({ ...input, at: new Date() });

@@ -1,10 +1,11 @@
 import { eq } from 'drizzle-orm';
 import { compareRules, type MarketRules, marketRulesSchema, type RuleChange } from '../../core/rules';
 import { database } from '../../db/client';
+import type { AccountRow } from '../../db/schema';
 import { account, marketRules } from '../../db/schema';
 import { connectorOf } from '../../markets';
 import { sessionFor } from '../access/market-session';
-import { type AccountRow, loadAccounts } from '../records/load-accounts';
+import { loadAccounts } from '../records/load-accounts';
 import { recheckListings } from '../records/recheck-listings';
 
 async function storeRules(rules: MarketRules): Promise<void> {

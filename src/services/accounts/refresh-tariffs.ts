@@ -5,7 +5,7 @@ import type { Tariff } from '../../core/price';
 import { database } from '../../db/client';
 import { tariff } from '../../db/schema';
 
-const tariffSchema = z.object({
+const tariffAnswerSchema = z.object({
   currency: z.literal('EUR'),
   carriers: z.array(
     z.object({
@@ -26,7 +26,7 @@ export async function refreshTariffs(): Promise<Tariff[]> {
     redirect: 'error',
   }).catch(() => null);
   if (!answer?.ok) throw new NettingError('market-unreachable', 'The carriers did not answer');
-  const { carriers } = tariffSchema.parse(await answer.json());
+  const { carriers } = tariffAnswerSchema.parse(await answer.json());
   for (const doc of carriers)
     await database()
       .insert(tariff)

@@ -1,19 +1,28 @@
 import { desc, eq, sql } from 'drizzle-orm';
-import { compareRules, type RuleChange } from '../../core/rules';
+import { z } from 'zod';
+import { compareRules } from '../../core/rules';
+import { ruleChangeSchema } from '../../core/rules/compare';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { marketRules } from '../../db/schema';
-import { findViolations, type Violation } from './find-violations';
-export type RuleChanges = {
-  market: string;
-  versions: { version: number; readAt: string }[];
-  from: number | null;
-  to: number | null;
-  changes: RuleChange[];
+import { findViolations, violationSchema } from './find-violations';
+
+export const ruleChangesSchema = z.object({
+  market: z.string(),
+  versions: z.array(
+    z.object({
+      version: z.number(),
+      readAt: z.string(),
+    }),
+  ),
+  from: z.number().nullable(),
+  to: z.number().nullable(),
+  changes: z.array(ruleChangeSchema),
   /** Live and waiting listings of all accounts there. */
-  live: number;
-  violations: Violation[];
-};
+  live: z.number(),
+  violations: z.array(violationSchema),
+});
+export type RuleChanges = z.infer<typeof ruleChangesSchema>;
 
 /** What changed between the two newest versions of a marketplace's rules, and which listings no longer fit. */
 export async function ruleChanges(market: string): Promise<RuleChanges> {

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import type { Json } from '../../core/json';
-import { type RoundingName, roundings } from '../../core/measure';
+import { pricingSchema } from '../../core/price';
 import { database } from '../../db/client';
 import { account } from '../../db/schema';
 import type { Actor } from '../access/actor';
@@ -15,14 +15,7 @@ export const updateAccountSchema = z
     name: z.string().trim().min(1, 'A name is needed').max(80),
     footer: z.string().max(500),
     houseTag: z.string().trim().max(60),
-    pricing: z
-      .object({
-        mode: z.enum(['same', 'percent', 'keep']),
-        basisPoints: z.number().int().min(-9_000).max(100_000),
-        addPostage: z.boolean(),
-        rounding: z.enum(Object.keys(roundings) as [RoundingName, ...RoundingName[]]), // never empty: the list of roundings
-      })
-      .strict(),
+    pricing: pricingSchema,
     packaging: z
       .object({ basisPoints: z.number().int().min(0).max(10_000), atLeastGrams: z.number().int().min(0).max(10_000) })
       .strict(),

@@ -2,8 +2,9 @@ import { and, eq, gt, inArray } from 'drizzle-orm';
 import type { Item } from '../../core/item';
 import type { ComputedListing, Issue } from '../../core/listing';
 import type { Executor } from '../../db/client';
+import type { ListingRow } from '../../db/schema';
 import { listing } from '../../db/schema';
-import { computeRow, type ListingRow } from '../records/compute-row';
+import { computeRow } from '../records/compute-row';
 import type { LoadedAccount } from '../records/load-accounts';
 import { loadItems } from '../records/load-items';
 

@@ -14,7 +14,13 @@ export const applyEditSchema = editSchema.extend({
   title: z.string().max(200).default('Change of price and stock'),
 });
 
-export type AppliedEdit = { runId: number; items: number; listings: number; refused: number };
+export const appliedEditSchema = z.object({
+  runId: z.number(),
+  items: z.number(),
+  listings: z.number(),
+  refused: z.number(),
+});
+export type AppliedEdit = z.infer<typeof appliedEditSchema>;
 
 /** Applies a series of steps to all chosen items in one transaction, with history, undo data and, if wanted, jobs. */
 export async function applyEdit(actor: Actor, input: z.infer<typeof applyEditSchema>): Promise<AppliedEdit> {

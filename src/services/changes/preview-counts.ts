@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { PoolConnection } from 'mysql2/promise';
+import { z } from 'zod';
 import { applySteps } from '../../core/edit';
 import { withConnection } from '../../db/client';
 import { streamRows } from '../../db/raw';
@@ -15,25 +16,32 @@ import {
 } from './edit-nets';
 import type { Edit } from './edit-schema';
 
-export type AccountConsequence = {
-  accountId: number;
-  name: string;
-  changes: number;
-  keepOverride: number;
-  belowZero: number;
-  outOfRange: number;
-  netBefore: number;
-  netAfter: number;
-  currency: string;
-};
+export const accountConsequenceSchema = z.object({
+  accountId: z.number(),
+  name: z.string(),
+  changes: z.number(),
+  keepOverride: z.number(),
+  belowZero: z.number(),
+  outOfRange: z.number(),
+  netBefore: z.number(),
+  netAfter: z.number(),
+  currency: z.string(),
+});
+export type AccountConsequence = z.infer<typeof accountConsequenceSchema>;
 
-export type EditConsequences = {
-  items: number;
-  changed: number;
-  unchanged: number;
-  refused: { why: string; count: number }[];
-  accounts: AccountConsequence[];
-};
+export const editConsequencesSchema = z.object({
+  items: z.number(),
+  changed: z.number(),
+  unchanged: z.number(),
+  refused: z.array(
+    z.object({
+      why: z.string(),
+      count: z.number(),
+    }),
+  ),
+  accounts: z.array(accountConsequenceSchema),
+});
+export type EditConsequences = z.infer<typeof editConsequencesSchema>;
 
 const liveListings = sql`l.remote = 'live'`;
 

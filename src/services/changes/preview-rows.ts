@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { applySteps } from '../../core/edit';
 import { withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
@@ -6,18 +7,32 @@ import { selectionWhere } from '../records/selection';
 import { accountNets, type ItemTuple, itemTuple, type ListingTuple, netAt, priceThere } from './edit-nets';
 import type { Edit } from './edit-schema';
 
-export type PreviewRow = {
-  id: number;
-  sku: string;
-  title: string;
-  photo: string | null;
-  before: { price: number | null; quantity: number };
-  after: { price: number | null; quantity: number };
-  changed: boolean;
-  refused: string | null;
+export const previewRowSchema = z.object({
+  id: z.number(),
+  sku: z.string(),
+  title: z.string(),
+  photo: z.string().nullable(),
+  before: z.object({
+    price: z.number().nullable(),
+    quantity: z.number(),
+  }),
+  after: z.object({
+    price: z.number().nullable(),
+    quantity: z.number(),
+  }),
+  changed: z.boolean(),
+  refused: z.string().nullable(),
   /** Net before and after, per account where it is listed; null without a price. */
-  nets: { accountId: number; before: number | null; after: number | null; keepsOverride: boolean }[];
-};
+  nets: z.array(
+    z.object({
+      accountId: z.number(),
+      before: z.number().nullable(),
+      after: z.number().nullable(),
+      keepsOverride: z.boolean(),
+    }),
+  ),
+});
+export type PreviewRow = z.infer<typeof previewRowSchema>;
 
 /** The first rows of a change, before and after, with the net per account. */
 export async function previewRows(edit: Edit, limit = 60): Promise<PreviewRow[]> {

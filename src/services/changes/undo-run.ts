@@ -7,11 +7,20 @@ import { run } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { carryOutStaged, stageChanges } from './carry-out-staged';
 export const undoRunSchema = z.object({ send: z.boolean().default(false) }).strict();
-export type Undone = {
-  runId: number;
-  items: number;
-  changedSince: { itemId: number; sku: string; title: string; field: string }[];
-};
+
+export const undoneSchema = z.object({
+  runId: z.number(),
+  items: z.number(),
+  changedSince: z.array(
+    z.object({
+      itemId: z.number(),
+      sku: z.string(),
+      title: z.string(),
+      field: z.string(),
+    }),
+  ),
+});
+export type Undone = z.infer<typeof undoneSchema>;
 
 type Row = [
   itemId: number,

@@ -6,15 +6,16 @@ export const openItemsSchema = z
   .object({ ids: z.string().regex(/^\d+(,\d+){0,49}$/, 'Up to fifty numbers with commas between them') })
   .strict();
 
-export type OpenItem = {
-  id: number;
-  sku: string;
-  title: string;
-  photo: string | null;
+export const openItemSchema = z.object({
+  id: z.number(),
+  sku: z.string(),
+  title: z.string(),
+  photo: z.string().nullable(),
   /** On how many accounts it is ready or there already, and on how many something is missing. */
-  ready: number;
-  unfinished: number;
-};
+  ready: z.number(),
+  unfinished: z.number(),
+});
+export type OpenItem = z.infer<typeof openItemSchema>;
 
 /** The items that are being worked on in one sitting, with what is unfinished. */
 export async function findOpenItems({ ids }: z.infer<typeof openItemsSchema>): Promise<{ items: OpenItem[] }> {

@@ -2,6 +2,7 @@ import { randomInt } from 'node:crypto';
 import { networkInterfaces } from 'node:os';
 import { toSVG } from 'bwip-js/node';
 import { eq, lt } from 'drizzle-orm';
+import { z } from 'zod';
 import { config } from '../../config';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
@@ -22,14 +23,15 @@ function addressOnNetwork(): string | null {
   return all.find((one) => one.family === 'IPv4' && !one.internal)?.address ?? null;
 }
 
-export type PhoneLink = {
-  url: string;
-  until: string;
+export const phoneLinkSchema = z.object({
+  url: z.string(),
+  until: z.string(),
   /** False when Netting listens for this computer alone. */
-  reachable: boolean;
+  reachable: z.boolean(),
   /** The address as a QR code (ISO/IEC 18004), an SVG drawing. */
-  code: string;
-};
+  code: z.string(),
+});
+export type PhoneLink = z.infer<typeof phoneLinkSchema>;
 
 /** Lets a phone on the same network add photos to one item for a quarter of an hour. */
 export async function invitePhone(actor: Actor, itemId: number): Promise<PhoneLink> {

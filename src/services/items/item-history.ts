@@ -1,29 +1,32 @@
 import { and, desc, eq, inArray } from 'drizzle-orm';
+import { z } from 'zod';
 import { database } from '../../db/client';
 import { changeRecord, job, listing } from '../../db/schema';
 
-export type HistoryEntry =
-  | {
-      kind: 'change';
-      id: number;
-      at: string;
-      byName: string;
-      why: string;
-      field: string;
-      from: unknown;
-      to: unknown;
-      accountId: number | null;
-    }
-  | {
-      kind: 'answer';
-      id: number;
-      at: string;
-      accountId: number;
-      outcome: 'created' | 'changed' | 'ended' | 'renewed' | 'nothing' | 'failed' | 'skipped';
-      fields: string[];
-      message: string | null;
-      fix: string | null;
-    };
+export const historyEntrySchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('change'),
+    id: z.number(),
+    at: z.string(),
+    byName: z.string(),
+    why: z.string(),
+    field: z.string(),
+    from: z.unknown(),
+    to: z.unknown(),
+    accountId: z.number().nullable(),
+  }),
+  z.object({
+    kind: z.literal('answer'),
+    id: z.number(),
+    at: z.string(),
+    accountId: z.number(),
+    outcome: z.enum(['created', 'changed', 'ended', 'renewed', 'nothing', 'failed', 'skipped']),
+    fields: z.array(z.string()),
+    message: z.string().nullable(),
+    fix: z.string().nullable(),
+  }),
+]);
+export type HistoryEntry = z.infer<typeof historyEntrySchema>;
 
 /** Who changed what and when, and what each marketplace answered: one timeline, newest first. */
 export async function itemHistory(itemId: number, limit = 100): Promise<HistoryEntry[]> {

@@ -1,10 +1,14 @@
 import { desc, eq, sql } from 'drizzle-orm';
-import type { CustomField, Item } from '../../core/item';
-import type { Json } from '../../core/json';
-import { type CategorySuggestion, type ListingValue, suggestCategories } from '../../core/listing';
+import { z } from 'zod';
+import { customFieldSchema } from '../../core/item/custom-fields';
+import { itemSchema } from '../../core/item/item';
+import { jsonSchema } from '../../core/json';
+import { type ListingValue, suggestCategories } from '../../core/listing';
+import { listingValueSchema } from '../../core/listing/fields';
+import { categorySuggestionSchema } from '../../core/listing/map/category';
 import { netOfContent } from '../../core/listing/net';
-import type { Net } from '../../core/price';
-import type { KnotState } from '../../core/sync';
+import { netSchema } from '../../core/price/net';
+import { knotStates } from '../../core/sync/state';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { job, listing } from '../../db/schema';
@@ -12,46 +16,75 @@ import { computeRow } from '../records/compute-row';
 import { loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { loadItem } from '../records/load-items';
-export type SheetField = ListingValue & {
-  choices?: { id: string; label: string }[];
-  type:
-    | 'text'
-    | 'long'
-    | 'rich'
-    | 'choice'
-    | 'choices'
-    | 'boolean'
-    | 'list'
-    | 'money'
-    | 'whole'
-    | 'date'
-    | 'photos'
-    | 'size'
-    | 'variations'
-    | 'fixed';
-};
-export type SheetColumn = {
-  accountId: number;
-  market: string;
-  name: string;
-  currency: string;
-  listingId: number | null;
-  state: KnotState;
-  url: string | null;
-  ready: boolean;
-  blocking: number;
-  fields: SheetField[];
-  net: Net | null;
-  suggestions: CategorySuggestion[];
+
+export const sheetFieldSchema = listingValueSchema.extend({
+  choices: z
+    .array(
+      z.object({
+        id: z.string(),
+        label: z.string(),
+      }),
+    )
+    .optional(),
+  type: z.enum([
+    'text',
+    'long',
+    'rich',
+    'choice',
+    'choices',
+    'boolean',
+    'list',
+    'money',
+    'whole',
+    'date',
+    'photos',
+    'size',
+    'variations',
+    'fixed',
+  ]),
+});
+export type SheetField = z.infer<typeof sheetFieldSchema>;
+
+export const sheetColumnSchema = z.object({
+  accountId: z.number(),
+  market: z.string(),
+  name: z.string(),
+  currency: z.string(),
+  listingId: z.number().nullable(),
+  state: z.enum(knotStates),
+  url: z.string().nullable(),
+  ready: z.boolean(),
+  blocking: z.number(),
+  fields: z.array(sheetFieldSchema),
+  net: netSchema.nullable(),
+  suggestions: z.array(categorySuggestionSchema),
   /** Left out on purpose, or never added: nothing is sent there. */
-  leftOut: boolean;
-  photoMax: number;
-  variations: { maxAxes: number; maxCombinations: number } | null;
+  leftOut: z.boolean(),
+  photoMax: z.number(),
+  variations: z
+    .object({
+      maxAxes: z.number(),
+      maxCombinations: z.number(),
+    })
+    .nullable(),
   /** Which combinations alone are offered here. */
-  narrowing: Json | undefined;
-  lastError: { message: string; fix: string | null; field: string | null } | null;
-};
-export type ItemSheet = { item: Item; columns: SheetColumn[]; customFields: CustomField[] };
+  narrowing: jsonSchema.optional(),
+  lastError: z
+    .object({
+      message: z.string(),
+      fix: z.string().nullable(),
+      field: z.string().nullable(),
+    })
+    .nullable(),
+});
+export type SheetColumn = z.infer<typeof sheetColumnSchema>;
+
+export const itemSheetSchema = z.object({
+  item: itemSchema,
+  columns: z.array(sheetColumnSchema),
+  customFields: z.array(customFieldSchema),
+});
+export type ItemSheet = z.infer<typeof itemSheetSchema>;
 
 type Choices = { id: string; label: string }[];
 const plainChoices = (values: string[]): Choices => values.map((value) => ({ id: value, label: value }));

@@ -1,16 +1,13 @@
 import { eq } from 'drizzle-orm';
-import type { Item } from '../../core/item';
+import { z } from 'zod';
+import { itemSchema } from '../../core/item/item';
 import type { Json } from '../../core/json';
-import {
-  type Content,
-  type ListingValue,
-  readPhotoReference,
-  type TitleVersion,
-  titleVersions,
-} from '../../core/listing';
+import { type Content, type ListingValue, readPhotoReference, titleVersions } from '../../core/listing';
+import { listingValueSchema } from '../../core/listing/fields';
+import { titleVersionSchema } from '../../core/listing/fit/title-versions';
 import { formatMoney, formatWeight } from '../../core/measure';
 import type { MarketRules } from '../../core/rules';
-import type { KnotState } from '../../core/sync';
+import { knotStates } from '../../core/sync/state';
 import { database } from '../../db/client';
 import { listing } from '../../db/schema';
 import { cleanRichText } from '../records/clean-rich-text';
@@ -18,40 +15,61 @@ import { computeRow } from '../records/compute-row';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
 
-export type PreviewValue = ListingValue & {
+export const previewValueSchema = listingValueSchema.extend({
   /** The value in words, as a person there reads it. */
-  shown: string;
-};
+  shown: z.string(),
+});
+export type PreviewValue = z.infer<typeof previewValueSchema>;
+
 /** What a buyer would see of it, taken from the marketplace's rules, not from its page. */
-export type Preview = {
-  heading: string | null;
-  price: string | null;
-  condition: string | null;
-  note: string | null;
-  html: string | null;
-  text: string | null;
-  highlights: string[];
-  tags: string[];
-  hashtags: boolean;
-  photos: { hash: string; ratio: number | null }[];
-  catalogue: boolean;
-  facts: [label: string, value: string][];
-};
-export type AccountPreview = {
-  accountId: number;
-  market: string;
-  name: string;
-  state: KnotState;
-  refusal: string | null;
-  ready: boolean;
-  blocking: number;
-  template: { id: number; name: string; tiedWith: string[] } | null;
-  values: PreviewValue[];
-  titles: TitleVersion[];
-  titleMax: number | null;
-  preview: Preview;
-};
-export type ItemPreview = { item: Item; accounts: AccountPreview[] };
+export const previewSchema = z.object({
+  heading: z.string().nullable(),
+  price: z.string().nullable(),
+  condition: z.string().nullable(),
+  note: z.string().nullable(),
+  html: z.string().nullable(),
+  text: z.string().nullable(),
+  highlights: z.array(z.string()),
+  tags: z.array(z.string()),
+  hashtags: z.boolean(),
+  photos: z.array(
+    z.object({
+      hash: z.string(),
+      ratio: z.number().nullable(),
+    }),
+  ),
+  catalogue: z.boolean(),
+  facts: z.array(z.tuple([z.string(), z.string()])),
+});
+export type Preview = z.infer<typeof previewSchema>;
+
+export const accountPreviewSchema = z.object({
+  accountId: z.number(),
+  market: z.string(),
+  name: z.string(),
+  state: z.enum(knotStates),
+  refusal: z.string().nullable(),
+  ready: z.boolean(),
+  blocking: z.number(),
+  template: z
+    .object({
+      id: z.number(),
+      name: z.string(),
+      tiedWith: z.array(z.string()),
+    })
+    .nullable(),
+  values: z.array(previewValueSchema),
+  titles: z.array(titleVersionSchema),
+  titleMax: z.number().nullable(),
+  preview: previewSchema,
+});
+export type AccountPreview = z.infer<typeof accountPreviewSchema>;
+
+export const itemPreviewSchema = z.object({
+  item: itemSchema,
+  accounts: z.array(accountPreviewSchema),
+});
+export type ItemPreview = z.infer<typeof itemPreviewSchema>;
 
 function shownValue(value: ListingValue, account: LoadedAccount): string {
   const { rules, categoryById } = account.compiled;

@@ -1,7 +1,8 @@
 import { desc, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { productOf } from '../../core/listing';
-import { type Bar, type Comparable, distributionOf, type Statistics, statisticsOf } from '../../core/price';
+import { type Comparable, distributionOf, statisticsOf } from '../../core/price';
+import { barSchema, comparableSchema, statisticsSchema } from '../../core/price/comparables';
 import { nameKey } from '../../core/rules';
 import { database } from '../../db/client';
 import { sale } from '../../db/schema';
@@ -10,21 +11,28 @@ import { loadAccounts, today } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
 import { openAccount } from '../records/open-account';
 
-export const comparablesSchema = z
+export const comparablesQuerySchema = z
   .object({ days: z.coerce.number().int().min(7).max(1_000).default(180), condition: z.string().max(60).optional() })
   .strict();
 
-export type PresentOffers = { count: number; pieces: number; low: number | null; median: number | null };
-export type Comparables = {
-  days: number;
+const presentOffersSchema = z.object({
+  count: z.number(),
+  pieces: z.number(),
+  low: z.number().nullable(),
+  median: z.number().nullable(),
+});
+
+export const comparablesSchema = z.object({
+  days: z.number(),
   /** What was asked and said nothing, in words. */
-  silent: string[];
-  statistics: Statistics | null;
-  distribution: Bar[];
-  sales: Comparable[];
-  present: PresentOffers;
-  conditions: string[];
-};
+  silent: z.array(z.string()),
+  statistics: statisticsSchema.nullable(),
+  distribution: z.array(barSchema),
+  sales: z.array(comparableSchema),
+  present: presentOffersSchema,
+  conditions: z.array(z.string()),
+});
+export type Comparables = z.infer<typeof comparablesSchema>;
 
 /** Own sales of the same brand and model. */
 async function ownSales(brand: string, model: string): Promise<Comparable[]> {
@@ -47,7 +55,10 @@ async function ownSales(brand: string, model: string): Promise<Comparable[]> {
  * What such things sold for lately and what is on offer now: single sales from every marketplace that tells them, and
  * one's own; the figures are computed here.
  */
-export async function comparablesOf(itemId: number, query: z.infer<typeof comparablesSchema>): Promise<Comparables> {
+export async function comparablesOf(
+  itemId: number,
+  query: z.infer<typeof comparablesQuerySchema>,
+): Promise<Comparables> {
   const db = database();
   const item = await loadItem(db, itemId);
   const silent: string[] = [];

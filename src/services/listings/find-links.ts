@@ -1,5 +1,6 @@
 import { and, asc, eq, gt, inArray, like, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { knotStates } from '../../core/sync';
 import { database } from '../../db/client';
 import { item, listing, previousRemoteId } from '../../db/schema';
 
@@ -10,18 +11,26 @@ export const findLinksSchema = z.object({
   limit: z.coerce.number().int().min(1).max(200).default(100),
 });
 
-export type LinkView = {
-  listingId: number;
-  itemId: number;
-  accountId: number;
-  sku: string;
-  title: string;
-  photo: string | null;
-  remoteId: string;
-  url: string | null;
-  state: string;
-  previous: { remoteId: string; url: string | null; why: string; at: string }[];
-};
+export const linkViewSchema = z.object({
+  listingId: z.number(),
+  itemId: z.number(),
+  accountId: z.number(),
+  sku: z.string(),
+  title: z.string(),
+  photo: z.string().nullable(),
+  remoteId: z.string(),
+  url: z.string().nullable(),
+  state: z.enum(knotStates),
+  previous: z.array(
+    z.object({
+      remoteId: z.string(),
+      url: z.string().nullable(),
+      why: z.string(),
+      at: z.string(),
+    }),
+  ),
+});
+export type LinkView = z.infer<typeof linkViewSchema>;
 
 /** Own stock number ↔ the marketplace's number, with the numbers that it had before. */
 export async function findLinks(

@@ -12,22 +12,28 @@ export const findRenewalsSchema = z.object({
   limit: z.coerce.number().int().min(1).max(500).default(200),
 });
 
-export type RenewalView = {
-  listingId: number;
-  itemId: number;
-  accountId: number;
-  sku: string;
-  title: string;
-  photo: string | null;
-  liveSince: string | null;
-  renewsAt: string | null;
-  days: number | null;
-  daysToTheirs: number | null;
-  timesMade: number;
-  blocks: string | null;
+export const renewalViewSchema = z.object({
+  listingId: z.number(),
+  itemId: z.number(),
+  accountId: z.number(),
+  sku: z.string(),
+  title: z.string(),
+  photo: z.string().nullable(),
+  liveSince: z.string().nullable(),
+  renewsAt: z.string().nullable(),
+  days: z.number().nullable(),
+  daysToTheirs: z.number().nullable(),
+  timesMade: z.number(),
+  blocks: z.string().nullable(),
   /** What became of its renewal, while there is one: waiting, running, failed and why. */
-  job: { state: string; message: string | null } | null;
-};
+  job: z
+    .object({
+      state: z.string(),
+      message: z.string().nullable(),
+    })
+    .nullable(),
+});
+export type RenewalView = z.infer<typeof renewalViewSchema>;
 
 /** Live listings with their age: the longest unrenewed, the newest, or those that the marketplace would renew soonest. */
 export async function findRenewals(input: z.infer<typeof findRenewalsSchema>): Promise<{ listings: RenewalView[] }> {

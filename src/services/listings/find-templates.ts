@@ -1,8 +1,15 @@
-import type { Template } from '../../core/listing';
+import { z } from 'zod';
+import { templateSchema } from '../../core/listing';
 import { database } from '../../db/client';
 import { template } from '../../db/schema';
 
-export type TemplateView = Template & { accounts: number[]; version: number; byName: string; updatedAt: string };
+export const templateViewSchema = templateSchema.extend({
+  accounts: z.array(z.number()),
+  version: z.number(),
+  byName: z.string(),
+  updatedAt: z.string(),
+});
+export type TemplateView = z.infer<typeof templateViewSchema>;
 
 export async function findTemplates(): Promise<{ templates: TemplateView[] }> {
   const rows = await database().select().from(template).orderBy(template.id);

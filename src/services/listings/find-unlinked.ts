@@ -1,20 +1,29 @@
 import { and, eq, inArray, isNull, or, sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { database } from '../../db/client';
 import { item, listing } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
 import { openAccount } from '../records/open-account';
 
-export type UnlinkedListing = {
-  accountId: number;
-  remoteId: string;
-  url: string;
-  state: string;
-  sku: string;
-  title: string;
-  price: number | null;
+export const unlinkedListingSchema = z.object({
+  accountId: z.number(),
+  remoteId: z.string(),
+  url: z.string(),
+  state: z.string(),
+  sku: z.string(),
+  title: z.string(),
+  price: z.number().nullable(),
   /** The item that its stock number, or its title, says it is. */
-  match: { itemId: number; sku: string; title: string; by: 'stock number' | 'title' } | null;
-};
+  match: z
+    .object({
+      itemId: z.number(),
+      sku: z.string(),
+      title: z.string(),
+      by: z.enum(['stock number', 'title']),
+    })
+    .nullable(),
+});
+export type UnlinkedListing = z.infer<typeof unlinkedListingSchema>;
 
 async function listed(accountId: number): Promise<RemoteListing[]> {
   const { session, connector } = await openAccount(accountId);

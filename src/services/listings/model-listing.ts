@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import type { Json } from '../../core/json';
-import { type Overrides, toPlainText } from '../../core/listing';
+import { type Overrides, toPlainText, toRichText } from '../../core/listing';
 import type { MarketRules } from '../../core/rules';
 import { transaction } from '../../db/client';
 import { listing } from '../../db/schema';
@@ -18,8 +18,6 @@ export const modelSchema = z.object({ model: z.number().int().positive() }).stri
 /** Fields that another marketplace's version can lend: words, photos and price, not what follows from rules. */
 const lent = ['title', 'description', 'conditionNote', 'highlights', 'tags', 'photos', 'price'];
 
-const escapeHtml = (raw: string) => raw.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
-
 /** A description in the form that the marketplace takes. */
 function inForm(value: Json, from: MarketRules, to: MarketRules): Json {
   if (typeof value !== 'string') return value;
@@ -27,10 +25,7 @@ function inForm(value: Json, from: MarketRules, to: MarketRules): Json {
   const isRich = to.description?.format === 'rich';
   if (wasRich === isRich) return value;
   if (wasRich) return toPlainText(value);
-  return value
-    .split(/\n{2,}/)
-    .map((paragraph) => `<p>${escapeHtml(paragraph).replace(/\n/g, '<br>')}</p>`)
-    .join('');
+  return toRichText(value);
 }
 
 /**

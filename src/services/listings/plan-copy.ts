@@ -18,7 +18,14 @@ export const copyShopSchema = z
   })
   .strict();
 
-export type CopyPlan = { live: number; there: number; leftOut: number; copied: number; ids: number[] };
+export const copyPlanSchema = z.object({
+  live: z.number(),
+  there: z.number(),
+  leftOut: z.number(),
+  copied: z.number(),
+  ids: z.array(z.number()),
+});
+export type CopyPlan = z.infer<typeof copyPlanSchema>;
 
 /** What would be copied: live on the first shop, not yet on the second, and not left out there. */
 export async function planCopy(input: z.infer<typeof copyShopSchema>): Promise<CopyPlan> {

@@ -1,44 +1,48 @@
 import { and, inArray, sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import type { Item } from '../../core/item';
-import type { Issue } from '../../core/listing';
+import { issueSchema } from '../../core/listing/fields';
 import { netOfContent } from '../../core/listing/net';
 import { fullPace, paceOn, planListing, secondsFor } from '../../core/sync';
 import type { Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
+import type { ListingRow } from '../../db/schema';
 import { listing } from '../../db/schema';
-import { computeRow, type ListingRow } from '../records/compute-row';
+import { computeRow } from '../records/compute-row';
 import { accountCounts } from '../records/count-listings';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadItems } from '../records/load-items';
 import { selectionWhere } from '../records/selection';
 import type { Publish } from './publish-schema';
 
-export type PlannedKnot = {
-  itemId: number;
-  accountId: number;
-  action: 'create' | 'update' | 'end' | 'nothing' | 'not-ready';
-  why: string | null;
-  fields: string[];
-  issues: Issue[];
-  price: number | null;
-  net: number | null;
-};
+export const plannedKnotSchema = z.object({
+  itemId: z.number(),
+  accountId: z.number(),
+  action: z.enum(['create', 'update', 'end', 'nothing', 'not-ready']),
+  why: z.string().nullable(),
+  fields: z.array(z.string()),
+  issues: z.array(issueSchema),
+  price: z.number().nullable(),
+  net: z.number().nullable(),
+});
+export type PlannedKnot = z.infer<typeof plannedKnotSchema>;
 
-export type PlannedAccount = {
-  accountId: number;
-  name: string;
-  create: number;
-  update: number;
-  nothing: number;
-  notReady: number;
-  listingFees: number;
-  currency: string;
+export const plannedAccountSchema = z.object({
+  accountId: z.number(),
+  name: z.string(),
+  create: z.number(),
+  update: z.number(),
+  nothing: z.number(),
+  notReady: z.number(),
+  listingFees: z.number(),
+  currency: z.string(),
   /** How long it takes under the account's pace. */
-  seconds: number;
+  seconds: z.number(),
   /** Why it may take longer: paused, locked, warned, does not answer. */
-  holdup: string | null;
-};
+  holdup: z.string().nullable(),
+});
+export type PlannedAccount = z.infer<typeof plannedAccountSchema>;
 
 const mostItems = 20_000;
 

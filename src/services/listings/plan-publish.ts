@@ -1,24 +1,35 @@
+import { z } from 'zod';
 import type { Item } from '../../core/item';
-import type { Issue } from '../../core/listing';
+import { issueSchema } from '../../core/listing/fields';
 import { database } from '../../db/client';
-import { type PlannedAccount, type PlannedKnot, planPortions } from './plan-portions';
+import { type PlannedKnot, plannedAccountSchema, plannedKnotSchema, planPortions } from './plan-portions';
 import type { Publish } from './publish-schema';
 
-export type PublishPlan = {
+export const publishPlanSchema = z.object({
   /** How many items were chosen; the first of them are listed. */
-  itemCount: number;
-  items: { id: number; sku: string; title: string; photo: string | null }[];
-  knots: PlannedKnot[];
-  accounts: PlannedAccount[];
-  causes: {
-    message: string;
-    accountId: number;
-    field: string;
-    count: number;
-    firstItem: number;
-    fix: Issue['fix'];
-  }[];
-};
+  itemCount: z.number(),
+  items: z.array(
+    z.object({
+      id: z.number(),
+      sku: z.string(),
+      title: z.string(),
+      photo: z.string().nullable(),
+    }),
+  ),
+  knots: z.array(plannedKnotSchema),
+  accounts: z.array(plannedAccountSchema),
+  causes: z.array(
+    z.object({
+      message: z.string(),
+      accountId: z.number(),
+      field: z.string(),
+      count: z.number(),
+      firstItem: z.number(),
+      fix: issueSchema.shape.fix,
+    }),
+  ),
+});
+export type PublishPlan = z.infer<typeof publishPlanSchema>;
 
 const shownItems = 300;
 

@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import { z } from 'zod';
 import { netOfContent } from '../../core/listing/net';
 import { fullPace, paceOn, renewalVerdict, secondsFor } from '../../core/sync';
 import { database } from '../../db/client';
@@ -8,19 +8,27 @@ import { loadAccounts } from '../records/load-accounts';
 import { loadItems } from '../records/load-items';
 import { chosenRows, factsOf, type renewSchema } from './renewal-facts';
 
-export type RenewalPlan = {
-  count: number;
-  blocked: { reason: string; count: number }[];
-  accounts: {
-    accountId: number;
-    name: string;
-    count: number;
-    fees: number;
-    currency: string;
-    seconds: number;
-    reviewed: boolean;
-  }[];
-};
+export const renewalPlanSchema = z.object({
+  count: z.number(),
+  blocked: z.array(
+    z.object({
+      reason: z.string(),
+      count: z.number(),
+    }),
+  ),
+  accounts: z.array(
+    z.object({
+      accountId: z.number(),
+      name: z.string(),
+      count: z.number(),
+      fees: z.number(),
+      currency: z.string(),
+      seconds: z.number(),
+      reviewed: z.boolean(),
+    }),
+  ),
+});
+export type RenewalPlan = z.infer<typeof renewalPlanSchema>;
 
 /** What renewing these would mean: how many, what the marketplaces charge for it, how long it takes, what blocks which. */
 export async function planRenewal(input: z.infer<typeof renewSchema>): Promise<RenewalPlan> {

@@ -1,8 +1,12 @@
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { factsOf, netInput } from '../../core/listing/net';
-import { type Rate, type RoundingName, roundings } from '../../core/measure';
-import { type Fees, type Net, netOf, type PriceGoal, priceFor, type Quote } from '../../core/price';
+import { roundingNames, roundings } from '../../core/measure';
+import { rateSchema } from '../../core/measure/rate';
+import { netOf, type PriceGoal, priceFor } from '../../core/price';
+import { feesSchema } from '../../core/price/fees';
+import { netSchema } from '../../core/price/net';
+import { quoteSchema } from '../../core/price/postage';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { listing } from '../../db/schema';
@@ -11,9 +15,7 @@ import { computeRow } from '../records/compute-row';
 import { loadAccounts } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
 
-const roundingNames = Object.keys(roundings) as [RoundingName, ...RoundingName[]]; // never empty: the list of roundings
-
-export const pricePanelSchema = z
+export const pricePanelQuerySchema = z
   .object({
     /** A price to try, in minor units of the item's currency; the item's own when left out. */
     price: z.coerce.number().int().min(0).max(100_000_000_00).optional(),
@@ -25,40 +27,49 @@ export const pricePanelSchema = z
   })
   .strict();
 
-export type PriceLine = {
-  accountId: number;
-  name: string;
-  currency: string;
-  rate: Rate | null;
+export const priceLineSchema = z.object({
+  accountId: z.number(),
+  name: z.string(),
+  currency: z.string(),
+  rate: rateSchema.nullable(),
   /** Why the price there is what it is. */
-  how: string | null;
-  own: boolean;
-  price: number | null;
-  net: Net | null;
+  how: z.string().nullable(),
+  own: z.boolean(),
+  price: z.number().nullable(),
+  net: netSchema.nullable(),
   /** What would be left when it is sold through advertising; null where there is none. */
-  netAdvertised: number | null;
-  monthly: number;
+  netAdvertised: z.number().nullable(),
+  monthly: z.number(),
   /** The lowest price that reaches the goal; null when none does. */
-  solved: { price: number; fees: Fees; net: number } | null;
-};
-export type PricePanel = {
-  currency: string;
-  price: number | null;
-  cost: number | null;
-  quotes: Quote[];
-  box: string | null;
-  perPound: number | null;
-  lines: PriceLine[];
-};
+  solved: z
+    .object({
+      price: z.number(),
+      fees: feesSchema,
+      net: z.number(),
+    })
+    .nullable(),
+});
+export type PriceLine = z.infer<typeof priceLineSchema>;
 
-const goalOf = ({ goal, amount }: z.infer<typeof pricePanelSchema>): PriceGoal | null => {
+export const pricePanelSchema = z.object({
+  currency: z.string(),
+  price: z.number().nullable(),
+  cost: z.number().nullable(),
+  quotes: z.array(quoteSchema),
+  box: z.string().nullable(),
+  perPound: z.number().nullable(),
+  lines: z.array(priceLineSchema),
+});
+export type PricePanel = z.infer<typeof pricePanelSchema>;
+
+const goalOf = ({ goal, amount }: z.infer<typeof pricePanelQuerySchema>): PriceGoal | null => {
   if (!goal || amount === undefined) return null;
   if (goal === 'net') return { kind: 'net', amount };
   return { kind: goal, basisPoints: amount };
 };
 
 /** Per account: price, fees, postage, net, margin and return; and the price for a wanted one. Nothing is changed. */
-export async function pricePanel(itemId: number, query: z.infer<typeof pricePanelSchema>): Promise<PricePanel> {
+export async function pricePanel(itemId: number, query: z.infer<typeof pricePanelQuerySchema>): Promise<PricePanel> {
   const db = database();
   const stored = await loadItem(db, itemId);
   const item = query.price === undefined ? stored : { ...stored, price: query.price };

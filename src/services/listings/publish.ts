@@ -1,4 +1,5 @@
 import { eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { priorities } from '../../core/sync';
 import { type Tx, transaction } from '../../db/client';
@@ -11,7 +12,12 @@ import { planPortions } from './plan-portions';
 import type { Publish } from './publish-schema';
 import { derive, wantLive } from './want-live';
 
-export type Published = { runId: number; queued: number; notReady: number };
+export const publishedSchema = z.object({
+  runId: z.number(),
+  queued: z.number(),
+  notReady: z.number(),
+});
+export type Published = z.infer<typeof publishedSchema>;
 
 /**
  * Makes listings wanted and queues what has to be sent; what is not ready is left as a draft. In one transaction:

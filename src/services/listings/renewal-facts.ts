@@ -2,8 +2,8 @@ import { eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import type { RenewalFacts } from '../../core/sync';
 import type { Executor } from '../../db/client';
+import type { ListingRow } from '../../db/schema';
 import { item, listing } from '../../db/schema';
-import type { ListingRow } from '../records/compute-row';
 
 export const factsOf = (row: ListingRow, quantity: number): RenewalFacts => ({
   state: row.remote === 'live' ? 'live' : row.remote === 'review' ? 'review' : 'elsewhere',

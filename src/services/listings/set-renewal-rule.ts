@@ -1,13 +1,11 @@
 import { eq } from 'drizzle-orm';
 import type { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { noRenewal, renewalRuleSchema } from '../../core/sync';
+import { noRenewal, type renewalRuleSchema } from '../../core/sync';
 import { database } from '../../db/client';
 import { account as accountTable } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { dueListings } from './due-renewals';
-
-export const renewalPlanSchema = renewalRuleSchema;
 
 /** Says which listings of an account are renewed by themselves, and how many a day. */
 export async function setRenewalRule(

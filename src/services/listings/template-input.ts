@@ -8,7 +8,7 @@ import { cleanRichText } from '../records/clean-rich-text';
 import { loadAccounts } from '../records/load-accounts';
 import { recheckListings } from '../records/recheck-listings';
 
-export const templateSchema = z
+export const templateInputSchema = z
   .object({
     name: z.string().trim().min(1, 'A name is needed').max(80),
     /** No accounts: for all of them. */
@@ -20,7 +20,7 @@ export const templateSchema = z
   })
   .strict();
 
-export type TemplateInput = z.infer<typeof templateSchema>;
+export type TemplateInput = z.infer<typeof templateInputSchema>;
 
 export function checkFields(fields: Record<string, string>): void {
   for (const [field, text] of Object.entries(fields)) {

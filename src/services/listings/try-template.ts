@@ -1,6 +1,8 @@
 import { eq, inArray, sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { chooseTemplate, computeListing, type Template } from '../../core/listing';
-import { diff, type FieldDiff } from '../../core/sync';
+import { diff } from '../../core/sync';
+import { fieldDiffSchema } from '../../core/sync/diff';
 import { database } from '../../db/client';
 import { listing, template } from '../../db/schema';
 import { inputOf } from '../records/compute-row';
@@ -8,24 +10,25 @@ import { loadAccounts } from '../records/load-accounts';
 import { loadItems } from '../records/load-items';
 import { checkFields, cleaned, previousOf, type TemplateInput } from './template-input';
 
-export type TriedListing = {
-  itemId: number;
-  sku: string;
-  title: string;
-  accountId: number;
-  changes: FieldDiff[];
+const triedListingSchema = z.object({
+  itemId: z.number(),
+  sku: z.string(),
+  title: z.string(),
+  accountId: z.number(),
+  changes: z.array(fieldDiffSchema),
   /** Issues that the change would bring. */
-  problems: string[];
-};
+  problems: z.array(z.string()),
+});
 
-export type TriedTemplate = {
-  looked: number;
-  applies: number;
-  changed: number;
-  ties: string[];
-  more: boolean;
-  listings: TriedListing[];
-};
+export const triedTemplateSchema = z.object({
+  looked: z.number(),
+  applies: z.number(),
+  changed: z.number(),
+  ties: z.array(z.string()),
+  more: z.boolean(),
+  listings: z.array(triedListingSchema),
+});
+export type TriedTemplate = z.infer<typeof triedTemplateSchema>;
 
 const mostLooked = 5_000;
 

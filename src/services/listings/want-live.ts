@@ -1,9 +1,10 @@
 import { and, inArray, sql } from 'drizzle-orm';
 import type { Item } from '../../core/item';
 import type { Tx } from '../../db/client';
+import type { ListingRow } from '../../db/schema';
 import { listing } from '../../db/schema';
 import { archiveRemoteIds } from '../records/archive-remote-ids';
-import { computeRow, derivedColumns, type ListingRow } from '../records/compute-row';
+import { computeRow, derivedColumns } from '../records/compute-row';
 import type { LoadedAccount } from '../records/load-accounts';
 import { storeDerived } from '../records/refresh-listings';
 import type { PlannedKnot } from './plan-portions';

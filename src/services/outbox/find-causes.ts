@@ -1,17 +1,25 @@
 import { eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { database } from '../../db/client';
 import { account, item, job, listing } from '../../db/schema';
 
-export type Cause = {
-  accountId: number;
-  accountName: string;
-  message: string;
-  fix: string | null;
-  errorCode: string | null;
-  field: string | null;
-  count: number;
-  items: { id: number; sku: string; title: string }[];
-};
+export const causeSchema = z.object({
+  accountId: z.number(),
+  accountName: z.string(),
+  message: z.string(),
+  fix: z.string().nullable(),
+  errorCode: z.string().nullable(),
+  field: z.string().nullable(),
+  count: z.number(),
+  items: z.array(
+    z.object({
+      id: z.number(),
+      sku: z.string(),
+      title: z.string(),
+    }),
+  ),
+});
+export type Cause = z.infer<typeof causeSchema>;
 
 /** What needs a person, grouped by cause: each with the one mend for all of them. */
 export async function findCauses(): Promise<Cause[]> {

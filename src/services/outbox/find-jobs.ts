@@ -14,30 +14,36 @@ export const findJobsSchema = z.object({
   limit: z.coerce.number().int().min(1).max(200).default(100),
 });
 
-export type OutboxJob = {
-  id: number;
-  listingId: number;
-  itemId: number;
-  sku: string;
-  title: string;
-  photo: string | null;
-  accountId: number;
-  accountName: string;
-  runId: number | null;
-  state: (typeof jobStates)[number];
-  outcome: string | null;
-  attempts: number;
-  dueAt: string;
-  errorCode: string | null;
-  message: string | null;
-  fix: string | null;
-  field: string | null;
-  url: string | null;
-  remoteId: string | null;
-  story: { at: string; text: string }[];
-  createdAt: string;
-  finishedAt: string | null;
-};
+export const outboxJobSchema = z.object({
+  id: z.number(),
+  listingId: z.number(),
+  itemId: z.number(),
+  sku: z.string(),
+  title: z.string(),
+  photo: z.string().nullable(),
+  accountId: z.number(),
+  accountName: z.string(),
+  runId: z.number().nullable(),
+  state: z.enum(jobStates),
+  outcome: z.string().nullable(),
+  attempts: z.number(),
+  dueAt: z.string(),
+  errorCode: z.string().nullable(),
+  message: z.string().nullable(),
+  fix: z.string().nullable(),
+  field: z.string().nullable(),
+  url: z.string().nullable(),
+  remoteId: z.string().nullable(),
+  story: z.array(
+    z.object({
+      at: z.string(),
+      text: z.string(),
+    }),
+  ),
+  createdAt: z.string(),
+  finishedAt: z.string().nullable(),
+});
+export type OutboxJob = z.infer<typeof outboxJobSchema>;
 
 /** Jobs, newest first: what is planned, under way, done and failed, with the reason in plain words. */
 export async function findJobs(

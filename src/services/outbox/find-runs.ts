@@ -1,22 +1,24 @@
 import { desc, inArray, sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { database } from '../../db/client';
 import { job, run } from '../../db/schema';
 
-export type RunProgress = {
-  id: number;
-  kind: string;
-  title: string;
-  byName: string;
-  itemCount: number;
-  createdAt: string;
-  undoneBy: number | null;
-  stopped: boolean;
-  held: number;
-  waiting: number;
-  running: number;
-  done: number;
-  failed: number;
-};
+export const runProgressSchema = z.object({
+  id: z.number(),
+  kind: z.string(),
+  title: z.string(),
+  byName: z.string(),
+  itemCount: z.number(),
+  createdAt: z.string(),
+  undoneBy: z.number().nullable(),
+  stopped: z.boolean(),
+  held: z.number(),
+  waiting: z.number(),
+  running: z.number(),
+  done: z.number(),
+  failed: z.number(),
+});
+export type RunProgress = z.infer<typeof runProgressSchema>;
 
 export async function findRuns(limit = 30): Promise<RunProgress[]> {
   const db = database();

@@ -1,9 +1,16 @@
 import { asc, eq } from 'drizzle-orm';
+import { z } from 'zod';
 import { database } from '../../db/client';
-import { schedule } from '../../db/schema';
-import type { ScheduleRow } from './run-due';
+import { schedule, scheduleKinds } from '../../db/schema';
 
-export type Scheduled = { id: number; kind: ScheduleRow['kind']; title: string; dueAt: string; byName: string };
+export const scheduledSchema = z.object({
+  id: z.number(),
+  kind: z.enum(scheduleKinds),
+  title: z.string(),
+  dueAt: z.string(),
+  byName: z.string(),
+});
+export type Scheduled = z.infer<typeof scheduledSchema>;
 
 /** What is to happen at a later time, soonest first. */
 export async function findScheduled(): Promise<{ scheduled: Scheduled[] }> {

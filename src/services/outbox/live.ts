@@ -1,9 +1,14 @@
 import { sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { progress } from './sending-progress';
+import { progress, sendingProgressSchema } from './sending-progress';
 /** What a page that is open is told: how the sending stands, and which kinds of things have changed since the last time. */
-export type LiveNews = { progress: Awaited<ReturnType<typeof progress>>; changed: string[] };
+export const liveNewsSchema = z.object({
+  progress: sendingProgressSchema,
+  changed: z.array(z.enum(['jobs', 'sales', 'items'])),
+});
+export type LiveNews = z.infer<typeof liveNewsSchema>;
 
 type Marks = { jobs: string; sales: string; items: string };
 type Subscriber = (news: LiveNews) => void;

@@ -1,32 +1,37 @@
 import { sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 
-export type LaneProgress = {
-  accountId: number;
-  name: string;
-  waiting: number;
-  running: number;
+export const laneProgressSchema = z.object({
+  accountId: z.number(),
+  name: z.string(),
+  waiting: z.number(),
+  running: z.number(),
   /** Stopped by a person: of a run, or the whole account. */
-  held: number;
-  paused: boolean;
+  held: z.number(),
+  paused: z.boolean(),
   /** They do not answer, since when. */
-  unwellSince: string | null;
+  unwellSince: z.string().nullable(),
   /** They warned of too many new listings. */
-  warnedUntil: string | null;
-  doneLastMinute: number;
-  secondsLeft: number | null;
-  lockedUntil: string | null;
-  lastError: string | null;
-};
+  warnedUntil: z.string().nullable(),
+  doneLastMinute: z.number(),
+  secondsLeft: z.number().nullable(),
+  lockedUntil: z.string().nullable(),
+  lastError: z.string().nullable(),
+});
+export type LaneProgress = z.infer<typeof laneProgressSchema>;
+
+export const sendingProgressSchema = z.object({
+  lanes: z.array(laneProgressSchema),
+  failed: z.number(),
+  oversold: z.number(),
+  workerAlive: z.boolean(),
+});
+export type SendingProgress = z.infer<typeof sendingProgressSchema>;
 
 /** What the dock shows: per account what waits, what runs, how fast it goes and how long still. */
-export async function progress(): Promise<{
-  lanes: LaneProgress[];
-  failed: number;
-  oversold: number;
-  workerAlive: boolean;
-}> {
+export async function progress(): Promise<SendingProgress> {
   const db = database();
   const rows = rowsOf<{
     accountId: number;

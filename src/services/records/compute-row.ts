@@ -1,10 +1,8 @@
 import type { Item } from '../../core/item';
 import { type ComputedListing, type Content, computeListing, type ListingInput } from '../../core/listing';
 import { diff } from '../../core/sync';
-import type { listing } from '../../db/schema';
+import type { ListingRow } from '../../db/schema';
 import type { LoadedAccount } from './load-accounts';
-
-export type ListingRow = typeof listing.$inferSelect;
 
 const numberOr = (value: unknown, fallback: number | null) => (typeof value === 'number' ? value : fallback);
 

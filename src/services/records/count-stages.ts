@@ -1,8 +1,10 @@
 import { sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import type { Stage } from './item-filter';
-export type StageCounts = Record<Stage, number>;
+import { stages } from './item-filter';
+export const stageCountsSchema = z.record(z.enum(stages), z.number());
+export type StageCounts = z.infer<typeof stageCountsSchema>;
 
 /** How many items stand at each stage of the ribbon. One item may stand at several, as it is sold in several places. */
 export async function stageCounts(): Promise<StageCounts> {

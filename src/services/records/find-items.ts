@@ -1,6 +1,7 @@
 import { type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import type { knotStates } from '../../core/sync';
+import { conditionIds } from '../../core/item';
+import { knotStates } from '../../core/sync/state';
 import { database, type Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { itemFilterSchema, whereOf } from './item-filter';
@@ -56,36 +57,42 @@ function afterCursor(column: SQL, dir: 'asc' | 'desc', { value, id }: Cursor): S
   return sql`(${column} < ${value} or (${column} = ${value} and i.id < ${id}) or ${column} is null)`;
 }
 
-export type FoundKnot = {
-  id: number;
-  accountId: number;
-  state: (typeof knotStates)[number];
-  blocking: number;
-  overridePrice: number | null;
-  url: string | null;
-};
+export const foundKnotSchema = z.object({
+  id: z.number(),
+  accountId: z.number(),
+  state: z.enum(knotStates),
+  blocking: z.number(),
+  overridePrice: z.number().nullable(),
+  url: z.string().nullable(),
+});
+export type FoundKnot = z.infer<typeof foundKnotSchema>;
 
-export type FoundItem = {
-  id: number;
-  version: number;
-  sku: string;
-  title: string;
-  brand: string;
-  category: string;
-  condition: string | null;
-  location: string;
-  price: number | null;
-  cost: number | null;
-  quantity: number;
-  currency: string;
-  weightGrams: number | null;
-  photo: string | null;
-  photoCount: number;
-  updatedAt: string;
-  knots: FoundKnot[];
-};
+export const foundItemSchema = z.object({
+  id: z.number(),
+  version: z.number(),
+  sku: z.string(),
+  title: z.string(),
+  brand: z.string(),
+  category: z.string(),
+  condition: z.enum(conditionIds).nullable(),
+  location: z.string(),
+  price: z.number().nullable(),
+  cost: z.number().nullable(),
+  quantity: z.number(),
+  currency: z.string(),
+  weightGrams: z.number().nullable(),
+  photo: z.string().nullable(),
+  photoCount: z.number(),
+  updatedAt: z.string(),
+  knots: z.array(foundKnotSchema),
+});
+export type FoundItem = z.infer<typeof foundItemSchema>;
 
-export type FoundPage = { items: FoundItem[]; next: string | null };
+export const foundPageSchema = z.object({
+  items: z.array(foundItemSchema),
+  next: z.string().nullable(),
+});
+export type FoundPage = z.infer<typeof foundPageSchema>;
 
 const itemColumns = sql`i.id, i.version, i.sku, i.title, i.brand, i.category, i.condition_grade as \`condition\`, i.location, i.price, i.cost, i.quantity,
   i.currency, i.weight_grams as weightGrams, i.main_photo as photo, i.photo_count as photoCount, date_format(i.updated_at, '%Y-%m-%dT%H:%i:%s.%fZ') as updatedAt`;

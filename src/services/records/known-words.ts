@@ -1,7 +1,15 @@
 import { sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-export type Words = { brand: string[]; category: string[]; supplier: string[]; location: string[] };
+
+export const wordsSchema = z.object({
+  brand: z.array(z.string()),
+  category: z.array(z.string()),
+  supplier: z.array(z.string()),
+  location: z.array(z.string()),
+});
+export type Words = z.infer<typeof wordsSchema>;
 
 /** Words that stand in the inventory already, the commonest first, to be proposed while one is typed. */
 export async function knownWords(): Promise<Words> {

@@ -4,9 +4,9 @@ import { noAllowance, type Rate } from '../../core/measure';
 import { samePricing } from '../../core/price';
 import { type CompiledRules, compileRules, type MarketRules, rulesFor } from '../../core/rules';
 import type { Executor } from '../../db/client';
+import type { AccountRow } from '../../db/schema';
 import { account, categoryMap, mapping, marketRules, template } from '../../db/schema';
 import { latestRates } from './latest-rates';
-export type AccountRow = typeof account.$inferSelect;
 
 // A version of rules never changes, so it is parsed once a process.
 const ruleCache = new Map<string, MarketRules>();

@@ -1,6 +1,6 @@
 import { driftedFields } from '../../core/sync';
+import type { ListingRow } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
-import type { ListingRow } from './compute-row';
 
 /** A refusal in review needs a person; the reasons stay with the listing. */
 export const refusalOf = (remote: RemoteListing) =>

@@ -1,39 +1,43 @@
 import { desc, eq } from 'drizzle-orm';
+import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { movementWords } from '../../core/item';
+import { movementReasons, movementWords } from '../../core/item';
 import { database } from '../../db/client';
 import { account, item, listing, movement, sale } from '../../db/schema';
 
-export type MovementView = {
-  id: number;
-  delta: number;
+const movementViewSchema = z.object({
+  id: z.number(),
+  delta: z.number(),
   /** What was there after it. */
-  balance: number;
-  reason: keyof typeof movementWords;
-  words: string;
-  variation: string | null;
-  note: string | null;
-  saleId: number | null;
-  soldOn: string | null;
-  at: string;
-  byName: string;
-};
+  balance: z.number(),
+  reason: z.enum(movementReasons),
+  words: z.string(),
+  variation: z.string().nullable(),
+  note: z.string().nullable(),
+  saleId: z.number().nullable(),
+  soldOn: z.string().nullable(),
+  at: z.string(),
+  byName: z.string(),
+});
 
-export type StockView = {
-  quantity: number;
-  varied: boolean;
-  movements: MovementView[];
+export const stockViewSchema = z.object({
+  quantity: z.number(),
+  varied: z.boolean(),
+  movements: z.array(movementViewSchema),
   /** What every account offers of it, and why that is not all. */
-  offered: {
-    accountId: number;
-    name: string;
-    offered: number;
-    shown: number | null;
-    reserve: number;
-    cap: number | null;
-    state: string;
-  }[];
-};
+  offered: z.array(
+    z.object({
+      accountId: z.number(),
+      name: z.string(),
+      offered: z.number(),
+      shown: z.number().nullable(),
+      reserve: z.number(),
+      cap: z.number().nullable(),
+      state: z.string(),
+    }),
+  ),
+});
+export type StockView = z.infer<typeof stockViewSchema>;
 
 /** The stock ledger of an item: every movement with what was there after it, newest first. */
 export async function findMovements(itemId: number, limit = 500): Promise<StockView> {

@@ -11,27 +11,28 @@ export const findSalesSchema = z.object({
   limit: z.coerce.number().int().min(1).max(200).default(100),
 });
 
-export type SaleView = {
-  id: number;
-  orderId: string;
-  accountName: string | null;
-  itemId: number | null;
-  photo: string | null;
-  sku: string;
-  title: string;
+export const saleViewSchema = z.object({
+  id: z.number(),
+  orderId: z.string(),
+  accountName: z.string().nullable(),
+  itemId: z.number().nullable(),
+  photo: z.string().nullable(),
+  sku: z.string(),
+  title: z.string(),
   /** Which combination, where there are several. */
-  variation: string | null;
-  quantity: number;
-  total: number;
-  fee: number;
-  cost: number | null;
-  net: number;
-  currency: string;
-  buyerTown: string;
-  oversold: boolean;
-  state: 'paid' | 'cancelled';
-  soldAt: string;
-};
+  variation: z.string().nullable(),
+  quantity: z.number(),
+  total: z.number(),
+  fee: z.number(),
+  cost: z.number().nullable(),
+  net: z.number(),
+  currency: z.string(),
+  buyerTown: z.string(),
+  oversold: z.boolean(),
+  state: z.enum(['paid', 'cancelled']),
+  soldAt: z.string(),
+});
+export type SaleView = z.infer<typeof saleViewSchema>;
 
 /** Sales, newest first, with what was left of each after fees and cost. */
 export async function findSales(

@@ -1,11 +1,19 @@
 import { and, eq, inArray, lt } from 'drizzle-orm';
+import { z } from 'zod';
 import { sameJson } from '../../core/json';
 import { database } from '../../db/client';
 import { account, listing } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
 import { openAccount } from '../records/open-account';
 import { noteSeen } from './note-seen';
-export type Comparison = { read: number; differing: number; gone: number; unlinked: number };
+
+export const comparisonSchema = z.object({
+  read: z.number(),
+  differing: z.number(),
+  gone: z.number(),
+  unlinked: z.number(),
+});
+export type Comparison = z.infer<typeof comparisonSchema>;
 
 /**
  * Reads everything that an account has listed, page by page, and compares it with what we hold: what changed there,

@@ -1,6 +1,6 @@
 import { and, eq, gt } from 'drizzle-orm';
 import { z } from 'zod';
-import type { Json } from '../../core/json';
+import { jsonSchema } from '../../core/json';
 import { canBeTaken } from '../../core/sync';
 import { database } from '../../db/client';
 import { listing } from '../../db/schema';
@@ -16,24 +16,27 @@ export const findDriftSchema = z.object({
   limit: z.coerce.number().int().min(1).max(200).default(100),
 });
 
-export type DriftView = {
-  listingId: number;
-  itemId: number;
-  accountId: number;
-  sku: string;
-  title: string;
-  photo: string | null;
-  url: string | null;
-  seenAt: string | null;
-  fields: {
-    field: string;
-    sent: Json;
-    ours: Json;
-    theirs: Json;
-    verdict: 'theirs' | 'conflict';
-    canBeTaken: boolean;
-  }[];
-};
+export const driftViewSchema = z.object({
+  listingId: z.number(),
+  itemId: z.number(),
+  accountId: z.number(),
+  sku: z.string(),
+  title: z.string(),
+  photo: z.string().nullable(),
+  url: z.string().nullable(),
+  seenAt: z.string().nullable(),
+  fields: z.array(
+    z.object({
+      field: z.string(),
+      sent: jsonSchema,
+      ours: jsonSchema,
+      theirs: jsonSchema,
+      verdict: z.enum(['theirs', 'conflict']),
+      canBeTaken: z.boolean(),
+    }),
+  ),
+});
+export type DriftView = z.infer<typeof driftViewSchema>;
 
 /** Listings that the marketplace shows differently from what we sent, field by field, with both sides. */
 export async function findDrift(

@@ -1,17 +1,19 @@
 import { and, eq, gt, inArray } from 'drizzle-orm';
+import { z } from 'zod';
 import { database } from '../../db/client';
 import { item, listing } from '../../db/schema';
 
-export type GoneView = {
-  listingId: number;
-  itemId: number;
-  accountId: number;
-  sku: string;
-  title: string;
-  photo: string | null;
-  quantity: number;
-  since: string | null;
-};
+export const goneViewSchema = z.object({
+  listingId: z.number(),
+  itemId: z.number(),
+  accountId: z.number(),
+  sku: z.string(),
+  title: z.string(),
+  photo: z.string().nullable(),
+  quantity: z.number(),
+  since: z.string().nullable(),
+});
+export type GoneView = z.infer<typeof goneViewSchema>;
 
 export const isGone = and(
   eq(listing.wanted, 'live'),

@@ -3,7 +3,8 @@
 import { useEffect, useRef, useState } from 'react';
 import { amountToText, parseAmount } from '@/core/measure/money';
 import type { FoundItem } from '@/services/records/find-items';
-import { api } from '@/ui/api';
+import { api } from '@/ui/data/api';
+import { stockMove } from '@/ui/data/stock-move';
 
 type Props = { item: FoundItem; field: 'title' | 'price' | 'quantity' | 'location'; done: (saved: boolean) => void };
 
@@ -31,12 +32,12 @@ export function CellEditor({ item, field, done }: Props) {
     try {
       if (field === 'quantity') {
         if (!stock) return setProblem('Type a number, +3 or -1');
-        await api(`/items/${item.id}/stock`, { method: 'POST', body: { how: stock.how, units: stock.units } });
+        await api('POST /items/{id}/stock', { params: { id: item.id }, body: stockMove(stock.how, stock.units) });
       } else {
         const value = field === 'price' ? (text.trim() === '' ? null : parseAmount(text, item.currency)) : text;
         if (field === 'price' && text.trim() !== '' && value === null) return setProblem('This is not an amount');
-        await api(`/items/${item.id}`, {
-          method: 'PATCH',
+        await api('PATCH /items/{id}', {
+          params: { id: item.id },
           body: { baseVersion: item.version, patch: { [field]: value } },
         });
       }

@@ -4,12 +4,11 @@ import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { conditionGrades } from '@/core/item/condition';
-import type { CustomField } from '@/core/item/custom-fields';
 import { parseAmount } from '@/core/measure/money';
 import { type KnotState, knotLabels, knotStates } from '@/core/sync/state';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { ItemFilter } from '@/services/records/item-filter';
-import { api } from '@/ui/api';
+import { api } from '@/ui/data/api';
 import { chipText, type FilterName, filterNames } from './filters';
 
 type Change = Partial<Record<FilterName, string | number | null>>;
@@ -101,7 +100,7 @@ function FilterForm({ filter, accounts, change, close }: Props & { close: () => 
   };
   const own = useQuery({
     queryKey: ['custom-fields'],
-    queryFn: () => api<{ fields: CustomField[] }>('/custom-fields'),
+    queryFn: () => api('GET /custom-fields'),
     staleTime: 60_000,
   }).data?.fields;
   const [ownKey = '', ...ownWords] = (filter.own ?? '').split(':');

@@ -4,19 +4,17 @@ import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@t
 import { useRouter } from 'next/navigation';
 import { useQueryStates } from 'nuqs';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import type { AccountView } from '@/services/accounts/find-accounts';
-import type { FoundPage } from '@/services/records/find-items';
 import type { Selection } from '@/services/records/selection';
-import { api } from '@/ui/api';
-import { filterSelection, withSelection } from '@/ui/selection';
-import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { filterSelection, withSelection } from '@/ui/data/selection';
+import type { Chosen } from './chosen';
 import { ColumnMenu } from './column-menu';
 import { type ColumnPreferences, columnsFor, keepPreferences, readPreferences } from './columns';
 import { FilterBar } from './filter-bar';
 import { filterOf, inventoryParams } from './filters';
 import { Net } from './net';
 
-export type Chosen = { all: boolean; ids: Set<number> };
 const none: Chosen = { all: false, ids: new Set() };
 
 /** The inventory as the net itself: rows are items, columns are accounts, where they cross is the listing. */
@@ -36,29 +34,21 @@ export function Inventory() {
     keepPreferences(next);
   };
 
-  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
-  const search = useMemo(
-    () =>
-      new URLSearchParams(
-        Object.entries({ ...filter, sort: query.sort, dir: query.dir }).map(([name, value]) => [name, String(value)]),
-      ),
-    [filter, query.sort, query.dir],
-  );
+  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api('GET /accounts') });
+  const search = useMemo(() => ({ ...filter, sort: query.sort, dir: query.dir }), [filter, query.sort, query.dir]);
   const pages = useInfiniteQuery({
-    queryKey: ['items', search.toString()],
+    queryKey: ['items', search],
     queryFn: ({ pageParam, signal }) =>
-      api<FoundPage>(`/items?${search}${pageParam ? `&after=${pageParam}` : ''}`, { signal }),
+      api('GET /items', { query: { ...search, after: pageParam || undefined }, signal }),
     initialPageParam: '',
     getNextPageParam: (page) => page.next ?? undefined,
     placeholderData: keepPreviousData,
     refetchInterval: (q) => ((q.state.data?.pages.length ?? 0) <= 3 ? 4_000 : false),
   });
-  const filterKey = new URLSearchParams(
-    Object.entries(filter).map(([name, value]) => [name, String(value)]),
-  ).toString();
+  const filterKey = JSON.stringify(filter);
   const count = useQuery({
     queryKey: ['items-count', filterKey],
-    queryFn: () => api<{ count: number }>(`/items/count?${filterKey}`),
+    queryFn: () => api('GET /items/count', { query: filter }),
     placeholderData: keepPreviousData,
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new filter means another set, so what was chosen is let go

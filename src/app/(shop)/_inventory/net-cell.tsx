@@ -1,9 +1,8 @@
-import type { ConditionGrade } from '@/core/item/condition';
 import { conditionLabel } from '@/core/item/condition';
 import type { FoundItem } from '@/services/records/find-items';
-import { photoUrl } from '@/ui/api';
-import { Price, When } from '@/ui/format';
-import { Knot } from '@/ui/knot';
+import { Price, When } from '@/ui/controls/format';
+import { Knot } from '@/ui/controls/knot';
+import { photoUrl } from '@/ui/data/api';
 import type { Column } from './columns';
 
 /** What a cell of the net shows. */
@@ -68,7 +67,7 @@ export function NetCell({
     case 'sku':
       return <span className="mono truncate">{item.sku}</span>;
     case 'condition':
-      return <span className="truncate">{conditionLabel(item.condition as ConditionGrade | null)}</span>;
+      return <span className="truncate">{conditionLabel(item.condition)}</span>;
     case 'location':
       return <span className="mono">{item.location}</span>;
     case 'quantity':

@@ -6,9 +6,9 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import type { FoundItem } from '@/services/records/find-items';
 import { CellEditor } from './cell-editor';
+import type { Chosen } from './chosen';
 import type { Column } from './columns';
 import type { sortNames } from './filters';
-import type { Chosen } from './inventory';
 import { NetCell } from './net-cell';
 import { inRange, useGridCursor } from './use-grid-cursor';
 

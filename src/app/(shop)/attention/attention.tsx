@@ -1,34 +1,27 @@
 'use client';
 
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import type { Cause } from '@/services/outbox/find-causes';
-import { api } from '@/ui/api';
-import { Knot } from '@/ui/knot';
-import { useNotice } from '@/ui/providers';
-import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { Knot } from '@/ui/controls/knot';
+import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 /** What needs a person, grouped by cause, with the one mend for all of the same cause. */
 export function Attention() {
-  const client = useQueryClient();
-  const notice = useNotice();
   const causes = useQuery({
     queryKey: ['causes'],
-    queryFn: () => api<{ causes: Cause[] }>('/causes'),
+    queryFn: () => api('GET /causes'),
     refetchInterval: 4_000,
   });
-  const retry = async (cause: Cause) => {
-    try {
-      const { queued } = await api<{ queued: number }>('/jobs/retry', {
-        method: 'POST',
-        body: { account: cause.accountId, message: cause.message },
-      });
-      notice(`${queued} queued again`);
-    } catch (error) {
-      notice(error instanceof Error ? error.message : 'That did not work');
-    }
-    await client.invalidateQueries();
-  };
+  const retry = useCommand(
+    async (cause: Cause) => {
+      const { queued } = await api('POST /jobs/retry', { body: { account: cause.accountId, message: cause.message } });
+      return `${queued} queued again`;
+    },
+    { tells: true },
+  );
   return (
     <>
       <PageHead title="Attention" />
@@ -48,7 +41,7 @@ export function Attention() {
               <span className="quiet figures">
                 {cause.count} {cause.count === 1 ? 'listing' : 'listings'} on {cause.accountName}
               </span>
-              <button type="button" className="btn btn-sm ml-auto" onClick={() => void retry(cause)}>
+              <button type="button" className="btn btn-sm ml-auto" onClick={() => void retry.run(cause)}>
                 Try {cause.count === 1 ? 'it' : `all ${cause.count}`} again
               </button>
             </div>

@@ -1,7 +1,7 @@
-import { Differences } from './_drift/drift';
+import { DriftPage } from './_drift/drift';
 
 export const metadata = { title: 'Differences' };
 
 export default function Page() {
-  return <Differences />;
+  return <DriftPage />;
 }

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import type { OutboxJob } from '@/services/outbox/find-jobs';
-import { photoUrl } from '@/ui/api';
-import { When } from '@/ui/format';
+import { When } from '@/ui/controls/format';
+import { photoUrl } from '@/ui/data/api';
 import { outcomeWords, stateWords } from './words';
 
 /** One listing's work: what came of it in a line, its whole story when opened. */

@@ -1,16 +1,14 @@
 'use client';
 
-import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
-import type { Undone } from '@/services/changes/undo-run';
-import type { OutboxJob } from '@/services/outbox/find-jobs';
 import type { RunProgress } from '@/services/outbox/find-runs';
 import type { LaneProgress } from '@/services/outbox/sending-progress';
-import { AccountSelect } from '@/ui/accounts';
-import { api } from '@/ui/api';
-import { ChoiceButtons } from '@/ui/choice-buttons';
-import { useNotice } from '@/ui/providers';
-import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { ChoiceButtons } from '@/ui/controls/choice-buttons';
+import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
+import { AccountSelect } from '@/ui/data/accounts';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 import { JobLine } from './job-line';
 import { RunLine, Runs } from './runs';
 import { ScheduledList } from './scheduled';
@@ -22,23 +20,22 @@ export function Outbox() {
     { run: parseAsInteger, account: parseAsInteger, item: parseAsInteger, state: parseAsStringLiteral(jobStates) },
     { history: 'replace' },
   );
-  const client = useQueryClient();
-  const notice = useNotice();
-  const search = new URLSearchParams(
-    Object.entries(query).flatMap(([name, value]) => (value === null ? [] : [[name, String(value)]])),
-  ).toString();
-  const lanes = useQuery({ queryKey: ['progress'], queryFn: () => api<{ lanes: LaneProgress[] }>('/progress') });
+  const search = {
+    run: query.run ?? undefined,
+    account: query.account ?? undefined,
+    item: query.item ?? undefined,
+    state: query.state ?? undefined,
+  };
+  const lanes = useQuery({ queryKey: ['progress'], queryFn: () => api('GET /progress') });
   const runs = useQuery({
     queryKey: ['runs'],
-    queryFn: () => api<{ runs: RunProgress[] }>('/runs'),
+    queryFn: () => api('GET /runs'),
     refetchInterval: 10_000,
   });
   const jobs = useInfiniteQuery({
     queryKey: ['jobs', search],
     queryFn: ({ pageParam, signal }) =>
-      api<{ jobs: OutboxJob[]; next: number | null }>(`/jobs?${search}${pageParam ? `&before=${pageParam}` : ''}`, {
-        signal,
-      }),
+      api('GET /jobs', { query: { ...search, before: pageParam || undefined }, signal }),
     initialPageParam: 0,
     getNextPageParam: (page) => page.next ?? undefined,
     placeholderData: keepPreviousData,
@@ -47,26 +44,48 @@ export function Outbox() {
   const all = jobs.data?.pages.flatMap((page) => page.jobs) ?? [];
   const run = runs.data?.runs.find((one) => one.id === query.run);
   const lane = lanes.data?.lanes.find((one) => one.accountId === query.account);
-  const act = async (path: string, body: unknown, said: string) => {
-    try {
-      await api(path, { method: 'POST', body });
-      notice(said);
-    } catch (error) {
-      notice(error instanceof Error ? error.message : 'That did not work');
-    }
-    await client.invalidateQueries();
-  };
-  const undo = async (one: RunProgress) => {
-    try {
-      const undone = await api<Undone>(`/runs/${one.id}/undo`, { method: 'POST', body: { send: true } });
-      notice(
-        `${undone.items} items are as they were${undone.changedSince.length ? `, ${undone.changedSince.length} were changed since and stay` : ''}`,
-      );
-    } catch (error) {
-      notice(error instanceof Error ? error.message : 'That did not work');
-    }
-    await client.invalidateQueries();
-  };
+  const hold = useCommand(
+    async (lane: LaneProgress) => {
+      await api('POST /accounts/hold', { body: { accounts: [lane.accountId], stopped: !lane.paused } });
+      return lane.paused ? `${lane.name} goes on` : `${lane.name} is stopped`;
+    },
+    { tells: true },
+  );
+  const stop = useCommand(
+    async (id: number) => {
+      await api('POST /runs/{id}/stop', { params: { id }, body: {} });
+      return 'Stopped; nothing of it is lost';
+    },
+    { tells: true },
+  );
+  const resume = useCommand(
+    async (id: number) => {
+      await api('POST /runs/{id}/resume', { params: { id }, body: {} });
+      return 'It goes on';
+    },
+    { tells: true },
+  );
+  const retry = useCommand(
+    async (id: number) => {
+      await api('POST /jobs/retry', { body: { jobs: [id] } });
+      return 'Queued again';
+    },
+    { tells: true },
+  );
+  const skip = useCommand(
+    async (id: number) => {
+      await api('POST /jobs/skip', { body: { jobs: [id] } });
+      return 'Taken out';
+    },
+    { tells: true },
+  );
+  const undo = useCommand(
+    async (one: RunProgress) => {
+      const undone = await api('POST /runs/{id}/undo', { params: { id: one.id }, body: { send: true } });
+      return `${undone.items} items are as they were${undone.changedSince.length ? `, ${undone.changedSince.length} were changed since and stay` : ''}`;
+    },
+    { tells: true },
+  );
   return (
     <>
       <PageHead title="Outbox">
@@ -90,31 +109,15 @@ export function Outbox() {
           </button>
         ) : null}
         {lane ? (
-          <button
-            type="button"
-            className="btn btn-sm ml-auto"
-            onClick={() =>
-              void act(
-                '/accounts/hold',
-                { accounts: [lane.accountId], stopped: !lane.paused },
-                lane.paused ? `${lane.name} goes on` : `${lane.name} is stopped`,
-              )
-            }
-          >
+          <button type="button" className="btn btn-sm ml-auto" onClick={() => void hold.run(lane)}>
             {lane.paused ? `Let ${lane.name} go on` : `Stop ${lane.name}`}
           </button>
         ) : null}
       </PageHead>
-      {run ? (
-        <RunLine
-          run={run}
-          stop={() => void act(`/runs/${run.id}/stop`, {}, 'Stopped; nothing of it is lost')}
-          resume={() => void act(`/runs/${run.id}/resume`, {}, 'It goes on')}
-        />
-      ) : null}
+      {run ? <RunLine run={run} stop={() => void stop.run(run.id)} resume={() => void resume.run(run.id)} /> : null}
       <div className="grid grid-cols-[17rem_minmax(0,1fr)] max-lg:grid-cols-1">
         <section aria-label="Runs" className="border-r border-base-300">
-          <ScheduledList act={(path, body, said) => void act(path, body, said)} />
+          <ScheduledList />
           {runs.isPending ? <Loading what="the runs" /> : null}
           {runs.isError ? <Failed error={runs.error} /> : null}
           {runs.data ? (
@@ -122,7 +125,7 @@ export function Outbox() {
               runs={runs.data.runs}
               chosen={query.run}
               choose={(id) => void setQuery({ run: id })}
-              undo={(one) => void undo(one)}
+              undo={(one) => void undo.run(one)}
             />
           ) : null}
         </section>
@@ -136,12 +139,7 @@ export function Outbox() {
           ) : null}
           <ol>
             {all.map((job) => (
-              <JobLine
-                key={job.id}
-                job={job}
-                retry={() => void act('/jobs/retry', { jobs: [job.id] }, 'Queued again')}
-                skip={() => void act('/jobs/skip', { jobs: [job.id] }, 'Taken out')}
-              />
+              <JobLine key={job.id} job={job} retry={() => void retry.run(job.id)} skip={() => void skip.run(job.id)} />
             ))}
           </ol>
           {jobs.hasNextPage ? (

@@ -1,5 +1,5 @@
 import type { RunProgress } from '@/services/outbox/find-runs';
-import { When } from '@/ui/format';
+import { When } from '@/ui/controls/format';
 import { kindWords } from './words';
 
 /** What was started in one go: to look at alone, to stop, to take back. */

@@ -1,14 +1,21 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import type { Scheduled } from '@/services/outbox/find-scheduled';
-import { api } from '@/ui/api';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 /** What is to go out at a later time, with the way to call it off. */
-export function ScheduledList({ act }: { act: (path: string, body: unknown, said: string) => void }) {
+export function ScheduledList() {
+  const cancel = useCommand(
+    async (id: number) => {
+      await api('POST /scheduled/{id}/cancel', { params: { id }, body: {} });
+      return 'Called off';
+    },
+    { tells: true },
+  );
   const { data } = useQuery({
     queryKey: ['scheduled'],
-    queryFn: () => api<{ scheduled: Scheduled[] }>('/scheduled'),
+    queryFn: () => api('GET /scheduled'),
     refetchInterval: 15_000,
   });
   if (!data?.scheduled.length) return null;
@@ -24,11 +31,7 @@ export function ScheduledList({ act }: { act: (path: string, body: unknown, said
                 one.byName
               }{' '}
             </span>
-            <button
-              type="button"
-              className="text-[12px] underline"
-              onClick={() => act(`/scheduled/${one.id}/cancel`, {}, 'Called off')}
-            >
+            <button type="button" className="text-[12px] underline" onClick={() => void cancel.run(one.id)}>
               Call it off
             </button>
           </li>

@@ -1,32 +1,23 @@
 'use client';
 
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api } from '@/ui/api';
-import { Dialog } from '@/ui/dialog';
-import { useNotice } from '@/ui/providers';
+import { Dialog } from '@/ui/controls/dialog';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 /** Of a buyer only the town is kept, and that can be taken out. */
 export function ForgetBuyers() {
-  const client = useQueryClient();
-  const notice = useNotice();
   const [open, setOpen] = useState(false);
   const [days, setDays] = useState('365');
-  const [problem, setProblem] = useState('');
   const valid = /^\d{1,4}$/.test(days) && Number(days) <= 3_650;
-  const forget = async () => {
-    try {
-      const { forgotten } = await api<{ forgotten: number }>('/sales/forget-buyers', {
-        method: 'POST',
-        body: { olderThanDays: Number(days) },
-      });
-      notice(`The town is forgotten in ${forgotten} ${forgotten === 1 ? 'sale' : 'sales'}`);
+  const forget = useCommand(
+    async () => {
+      const { forgotten } = await api('POST /sales/forget-buyers', { body: { olderThanDays: Number(days) } });
       setOpen(false);
-      await client.invalidateQueries({ queryKey: ['sales'] });
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'That did not work');
-    }
-  };
+      return `The town is forgotten in ${forgotten} ${forgotten === 1 ? 'sale' : 'sales'}`;
+    },
+    { touches: [['sales']] },
+  );
   return (
     <>
       <button type="button" className="btn btn-sm" onClick={() => setOpen(true)}>
@@ -48,12 +39,17 @@ export function ForgetBuyers() {
             />
             days
           </label>
-          {problem || !valid ? (
+          {forget.problem || !valid ? (
             <p role="alert" className="mt-2 text-error">
-              {problem || 'Write a whole number of days, at most 3,650'}
+              {forget.problem || 'Write a whole number of days, at most 3,650'}
             </p>
           ) : null}
-          <button type="button" className="btn btn-error btn-sm mt-3" disabled={!valid} onClick={() => void forget()}>
+          <button
+            type="button"
+            className="btn btn-error btn-sm mt-3"
+            disabled={!valid}
+            onClick={() => void forget.run()}
+          >
             Forget the town in all of them
           </button>
         </Dialog>

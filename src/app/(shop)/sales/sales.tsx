@@ -1,17 +1,17 @@
 'use client';
 
-import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
 import type { SaleView } from '@/services/stock/find-sales';
-import { AccountSelect } from '@/ui/accounts';
-import { api, photoUrl } from '@/ui/api';
-import { ChoiceButtons } from '@/ui/choice-buttons';
-import { Price, When } from '@/ui/format';
-import { Knot } from '@/ui/knot';
-import { useNotice } from '@/ui/providers';
-import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { ChoiceButtons } from '@/ui/controls/choice-buttons';
+import { Price, When } from '@/ui/controls/format';
+import { Knot } from '@/ui/controls/knot';
+import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
+import { AccountSelect } from '@/ui/data/accounts';
+import { api, photoUrl } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 import { ForgetBuyers } from './forget-buyers';
 
 const saleStates = ['paid', 'oversold', 'cancelled'] as const;
@@ -23,29 +23,17 @@ export function Sales() {
     { account: parseAsInteger, state: parseAsStringLiteral(saleStates) },
     { history: 'replace' },
   );
-  const search = new URLSearchParams(
-    Object.entries(query).flatMap(([name, value]) => (value === null ? [] : [[name, String(value)]])),
-  ).toString();
-  const client = useQueryClient();
-  const notice = useNotice();
-  const cancel = async (sale: SaleView) => {
-    try {
-      const done = await api<{ quantity: number | null; again: number }>(`/sales/${sale.id}/cancel`, {
-        method: 'POST',
-        body: {},
-      });
-      notice(
-        `The order is cancelled${done.quantity === null ? '' : `; ${done.quantity} in stock now`}${done.again ? `, listed again in ${done.again} places` : ''}`,
-      );
-    } catch (error) {
-      notice(error instanceof Error ? error.message : 'It could not be cancelled');
-    }
-    await client.invalidateQueries();
-  };
+  const search = { account: query.account ?? undefined, state: query.state ?? undefined };
+  const cancel = useCommand(
+    async (sale: SaleView) => {
+      const done = await api('POST /sales/{id}/cancel', { params: { id: sale.id }, body: {} });
+      return `The order is cancelled${done.quantity === null ? '' : `; ${done.quantity} in stock now`}${done.again ? `, listed again in ${done.again} places` : ''}`;
+    },
+    { tells: true },
+  );
   const pages = useInfiniteQuery({
     queryKey: ['sales', search],
-    queryFn: ({ pageParam }) =>
-      api<{ sales: SaleView[]; next: number | null }>(`/sales?${search}${pageParam ? `&before=${pageParam}` : ''}`),
+    queryFn: ({ pageParam }) => api('GET /sales', { query: { ...search, before: pageParam || undefined } }),
     initialPageParam: 0,
     getNextPageParam: (page) => page.next ?? undefined,
     refetchInterval: (query) => ((query.state.data?.pages.length ?? 0) <= 1 ? 10_000 : false),
@@ -146,7 +134,7 @@ export function Sales() {
                   )}
                 </td>
                 <td className="px-3 py-1 pr-4 text-right">
-                  {sale.state === 'paid' ? <CancelOrder sale={sale} cancel={() => void cancel(sale)} /> : null}
+                  {sale.state === 'paid' ? <CancelOrder sale={sale} cancel={() => void cancel.run(sale)} /> : null}
                 </td>
               </tr>
             ))}

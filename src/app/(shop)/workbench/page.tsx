@@ -1,4 +1,4 @@
-import { Workbench } from './_bench/workbench';
+import { Workbench } from './_bulk-editor/workbench';
 
 export const metadata = { title: 'Workbench' };
 

@@ -2,7 +2,7 @@
 
 import { Camera, Images } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { uploadPhoto } from '@/ui/upload';
+import { uploadPhoto } from '@/ui/data/upload';
 
 type Sent = { key: number; url: string; state: 'sending' | 'there' | 'refused'; problem?: string; file: File };
 

@@ -1,11 +1,4 @@
-const entities: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'", nbsp: ' ' };
-
-const decode = (text: string) =>
-  text.replace(/&(#x[0-9a-f]+|#\d+|[a-z]+);/gi, (whole, name: string) => {
-    if (name[0] !== '#') return entities[name.toLowerCase()] ?? whole;
-    const code = name[1]?.toLowerCase() === 'x' ? Number.parseInt(name.slice(2), 16) : Number(name.slice(1));
-    return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : '';
-  });
+import { escapeHtml, unescapeHtml } from './html';
 
 /**
  * Rich text (already cleaned to the editor's small set of tags) as plain text that keeps paragraphs, line breaks and
@@ -39,7 +32,7 @@ export function toPlainText(html: string): string {
       text = text.replace(/\u0002/g, '');
     }
     if (inOrdered > 0 && text.startsWith('• ')) text = `${++count}. ${text.slice(2)}`;
-    return decode(text)
+    return unescapeHtml(text)
       .replace(/[ \t\u00a0]+/g, ' ')
       .trim();
   });
@@ -63,10 +56,9 @@ export function cutText(text: string, max: number): { text: string; cut: boolean
 
 /** Plain text as rich text: paragraphs at blank lines, everything else escaped. */
 export function toRichText(plain: string): string {
-  const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
   return plain
     .split(/\n{2,}/)
     .filter((paragraph) => paragraph.trim() !== '')
-    .map((paragraph) => `<p>${escaped(paragraph.trim()).replace(/\n/g, '<br>')}</p>`)
+    .map((paragraph) => `<p>${escapeHtml(paragraph.trim()).replace(/\n/g, '<br>')}</p>`)
     .join('');
 }

@@ -1,8 +1,14 @@
+import { z } from 'zod';
 import type { Item } from '../../item/item';
 import { textLength } from './text-length';
 import { fitTitle } from './title';
 
-export type TitleVersion = { text: string; lost: string[]; why: string };
+export const titleVersionSchema = z.object({
+  text: z.string(),
+  lost: z.array(z.string()),
+  why: z.string(),
+});
+export type TitleVersion = z.infer<typeof titleVersionSchema>;
 
 /** Properties that distinguish one piece from the next, the most telling first. */
 const telling = [

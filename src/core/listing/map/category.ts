@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { ownValue } from '../../json';
 import { type CompiledRules, nameKey } from '../../rules/compiled';
 import type { CategoryRule } from '../../rules/rules';
@@ -5,7 +6,13 @@ import type { CategoryRule } from '../../rules/rules';
 /** Own category → the marketplace's category id, as chosen by the user for one marketplace. */
 export type CategoryMap = Record<string, string>;
 
-export type CategorySuggestion = { id: string; path: string[]; score: number; why: string };
+export const categorySuggestionSchema = z.object({
+  id: z.string(),
+  path: z.array(z.string()),
+  score: z.number(),
+  why: z.string(),
+});
+export type CategorySuggestion = z.infer<typeof categorySuggestionSchema>;
 
 const stem = (word: string) => nameKey(word).replace(/(?<=.{3})s$/, '');
 const wordsOf = (text: string) =>

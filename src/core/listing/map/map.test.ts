@@ -1,6 +1,6 @@
 import { compileRules } from '../../rules';
-import { sampleItem, sampleRules } from '../../testing.test-data';
-import { isKnownProduct, mapAttribute, noSynonyms, productKeys, productOf, type Synonyms, suggestCategories } from '..';
+import { noSynonyms, sampleItem, sampleRules } from '../../testing.test-data';
+import { isKnownProduct, mapAttribute, productKeys, productOf, type Synonyms, suggestCategories } from '..';
 
 const tree = (...paths: string[]) => {
   const categories = paths.map((path, index) => {

@@ -1,10 +1,22 @@
+import { z } from 'zod';
 import type { Item } from '../../item/item';
 import { nameKey } from '../../rules/compiled';
 
 /** A product of a marketplace's catalogue, with its category there. */
-export type FoundProduct = { id: string; name: string; categoryId: string | null };
+export const foundProductSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  categoryId: z.string().nullable(),
+});
+export type FoundProduct = z.infer<typeof foundProductSchema>;
+
 /** What a catalogue tells of a product, to be taken over into an item. */
-export type CatalogueEntry = FoundProduct & { brand: string; model: string; barcode: string };
+export const catalogueEntrySchema = foundProductSchema.extend({
+  brand: z.string(),
+  model: z.string(),
+  barcode: z.string(),
+});
+export type CatalogueEntry = z.infer<typeof catalogueEntrySchema>;
 /** By what identifies the thing (see `productKeys`), as found or chosen before. */
 export type ProductMap = Record<string, FoundProduct>;
 

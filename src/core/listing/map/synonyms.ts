@@ -9,8 +9,6 @@ export type Synonyms = {
   values: Record<string, Record<string, string>>;
 };
 
-export const noSynonyms: Synonyms = { names: {}, values: {} };
-
 /** Names that mean the same property in the trade. */
 const nameGroups = [
   ['film format', 'format', 'film size', 'film type size'],

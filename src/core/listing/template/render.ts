@@ -4,6 +4,7 @@ import { ownText } from '../../item/custom-fields';
 import type { Item } from '../../item/item';
 import { amountToText } from '../../measure/money';
 import { formatWeight } from '../../measure/weight';
+import { escapeHtml } from '../fit/html';
 
 /**
  * Liquid, locked down: no files (partials are looked up in an empty object), only own properties, every missing variable
@@ -37,7 +38,6 @@ function parse(text: string): Parsed[] | Error {
   return made;
 }
 
-const escapeHtml = (raw: string) => raw.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 const slug = (name: string) =>
   name
     .toLowerCase()

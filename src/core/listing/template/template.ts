@@ -24,14 +24,20 @@ export const templateFieldsSchema = z.record(
 );
 
 /** A text, or part of one, that is chosen by rule and filled from the item. */
-export type Template = {
-  id: number;
-  name: string;
-  conditions: TemplateCondition[];
-  fields: Record<string, string>;
+export const templateSchema = z.object({
+  id: z.number(),
+  name: z.string(),
+  conditions: z.array(templateConditionSchema),
+  fields: z.record(z.string(), z.string()),
   /** A change meant for new items only: items up to this number keep the fields of before. */
-  previous: { untilItem: number; fields: Record<string, string> } | null;
-};
+  previous: z
+    .object({
+      untilItem: z.number(),
+      fields: z.record(z.string(), z.string()),
+    })
+    .nullable(),
+});
+export type Template = z.infer<typeof templateSchema>;
 
 const folded = (text: string) => text.toLowerCase().trim();
 

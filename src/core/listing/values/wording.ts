@@ -1,6 +1,7 @@
 import { conditionLabel } from '../../item/condition';
 import type { Issue } from '../fields';
 import { fitHighlights } from '../fit/highlights';
+import { escapeHtml, unescapeHtml } from '../fit/html';
 import { withoutLinks } from '../fit/links';
 import { cutText } from '../fit/plain-text';
 import { productTitle } from '../fit/product-title';
@@ -76,12 +77,9 @@ export function highlights(draft: Draft): Part {
   };
 }
 
-const escapeHtml = (raw: string) => raw.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 /** Markup and blanks aside, so that a note in the text is found however it is set. */
 const folded = (raw: string) =>
-  raw
-    .replace(/<[^>]*>/g, ' ')
-    .replace(/&amp;/g, '&')
+  unescapeHtml(raw.replace(/<[^>]*>/g, ' '))
     .replace(/\s+/g, ' ')
     .toLowerCase();
 

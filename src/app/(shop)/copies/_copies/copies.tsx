@@ -1,47 +1,38 @@
 'use client';
 
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { skipToken, useQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { AccountView } from '@/services/accounts/find-accounts';
-import type { CopyPlan } from '@/services/listings/plan-copy';
-import { api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
-import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 /** A whole shop copied to another marketplace; what is there already is skipped. */
 export function Copies() {
   const router = useRouter();
-  const client = useQueryClient();
-  const notice = useNotice();
   const [from, setFrom] = useState<number | null>(null);
   const [to, setTo] = useState<number | null>(null);
   const [as, setAs] = useState<'live' | 'draft'>('draft');
   const [takeOwn, setTakeOwn] = useState(true);
-  const [busy, setBusy] = useState(false);
-  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
-  const body = { from, to, as, takeOwn };
+  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api('GET /accounts') });
+  const body = from !== null && to !== null && from !== to ? { from, to, as, takeOwn } : null;
   const plan = useQuery({
     queryKey: ['copy-plan', from, to],
-    enabled: from !== null && to !== null && from !== to,
-    queryFn: () => api<Omit<CopyPlan, 'ids'>>('/copies/plan', { method: 'POST', body }),
+    queryFn: body ? () => api('POST /copies/plan', { body }) : skipToken,
   });
   if (accounts.isPending) return <Loading what="the accounts" />;
   if (accounts.isError) return <Failed error={accounts.error} retry={() => void accounts.refetch()} />;
   if (accounts.data.accounts.length < 2)
     return <Empty title="Connect a second account first">Then what is live on one can be copied to the other.</Empty>;
-  const go = async () => {
-    setBusy(true);
-    try {
-      const done = await api<{ runId: number; queued: number; copied: number }>('/copies', { method: 'POST', body });
-      void client.invalidateQueries();
-      notice(as === 'draft' ? `${done.copied} kept as drafts` : `${done.queued} are sent`);
+  const go = useCommand(
+    async () => {
+      if (!body) return undefined;
+      const done = await api('POST /copies', { body });
       router.push(as === 'draft' ? `/?account=${to}&state=draft` : `/outbox?run=${done.runId}`);
-    } catch (error) {
-      notice(error instanceof Error ? error.message : 'That did not work');
-      setBusy(false);
-    }
-  };
+      return as === 'draft' ? `${done.copied} kept as drafts` : `${done.queued} are sent`;
+    },
+    { tells: true },
+  );
   const choose = (label: string, value: number | null, set: (id: number | null) => void) => (
     <label className="flex flex-col gap-1">
       {label}
@@ -111,10 +102,10 @@ export function Copies() {
         <button
           type="button"
           className="btn btn-primary btn-sm"
-          disabled={busy || !found || found.copied === 0}
-          onClick={() => void go()}
+          disabled={go.busy || !found || found.copied === 0}
+          onClick={() => void go.run()}
         >
-          {busy ? 'Copying …' : `Copy ${found?.copied ?? 0} ${found?.copied === 1 ? 'listing' : 'listings'}`}
+          {go.busy ? 'Copying …' : `Copy ${found?.copied ?? 0} ${found?.copied === 1 ? 'listing' : 'listings'}`}
         </button>
       </div>
     </>

@@ -3,11 +3,11 @@
 import Link from 'next/link';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { DriftView } from '@/services/sync/find-drift';
-import { photoUrl } from '@/ui/api';
-import { When } from '@/ui/format';
-import { Knot } from '@/ui/knot';
-import { fieldName, shownValue } from '@/ui/shown-value';
-import type { Settle } from './drift';
+import { When } from '@/ui/controls/format';
+import { Knot } from '@/ui/controls/knot';
+import { fieldName, shownValue } from '@/ui/controls/shown-value';
+import { photoUrl } from '@/ui/data/api';
+import type { Settle } from './settle';
 
 /** One listing: each field that differs with what was sent, what we want and what they show. */
 export function DriftRow({

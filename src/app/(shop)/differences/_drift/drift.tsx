@@ -1,67 +1,53 @@
 'use client';
 
-import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { parseAsInteger, useQueryStates } from 'nuqs';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import type { DriftView } from '@/services/sync/find-drift';
-import { AccountSelect, useAccounts } from '@/ui/accounts';
-import { api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
-import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
+import { AccountSelect, useAccounts } from '@/ui/data/accounts';
+import { api, type RequestOf } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
+import { useNotice } from '@/ui/frame/providers';
 import { DriftRow } from './drift-row';
 import { Gone } from './gone';
 import { Kinds } from './kinds';
 
-export type Settle = (body: unknown, said: string) => Promise<void>;
-
 /** What marketplaces show differently from what was sent: side by side, settled one by one or all of a kind. */
-export function Differences() {
+export function DriftPage() {
   const [query, setQuery] = useQueryStates({ account: parseAsInteger }, { history: 'replace' });
-  const client = useQueryClient();
   const notice = useNotice();
   const { accountOf } = useAccounts();
   const pages = useInfiniteQuery({
     queryKey: ['drift', query.account],
     queryFn: ({ pageParam }) =>
-      api<{ listings: DriftView[]; next: number | null }>(
-        `/drift?${query.account ? `account=${query.account}&` : ''}${pageParam ? `after=${pageParam}` : ''}`,
-      ),
+      api('GET /drift', { query: { account: query.account ?? undefined, after: pageParam || undefined } }),
     initialPageParam: 0,
     getNextPageParam: (page) => page.next ?? undefined,
     refetchInterval: (q) => ((q.state.data?.pages.length ?? 0) <= 1 ? 10_000 : false),
   });
   const listings = pages.data?.pages.flatMap((page) => page.listings) ?? [];
-  const settle: Settle = async (body, said) => {
-    try {
-      const { settled } = await api<{ settled: number }>('/drift/settle', { method: 'POST', body });
-      notice(`${said}: ${settled} ${settled === 1 ? 'field' : 'fields'}`);
-    } catch (error) {
-      notice(error instanceof Error ? error.message : 'That did not work');
-    }
-    await client.invalidateQueries();
-  };
-  const compare = async (account: AccountView) => {
-    notice(`Reading everything on ${account.name} …`);
-    try {
-      const found = await api<{ read: number; differing: number; gone: number; unlinked: number }>(
-        `/accounts/${account.id}/compare`,
-        { method: 'POST', body: {} },
-      );
-      notice(
-        `${account.name}: ${found.read} read, ${found.differing} changed since, ${found.gone} gone, ${found.unlinked} not linked`,
-      );
-    } catch (error) {
-      notice(error instanceof Error ? error.message : 'It could not be read');
-    }
-    await client.invalidateQueries();
-  };
+  const settle = useCommand(
+    async (body: RequestOf<'POST /drift/settle'>['body'], said: string) => {
+      const { settled } = await api('POST /drift/settle', { body });
+      return `${said}: ${settled} ${settled === 1 ? 'field' : 'fields'}`;
+    },
+    { tells: true },
+  );
+  const compare = useCommand(
+    async (account: AccountView) => {
+      notice(`Reading everything on ${account.name} …`);
+      const found = await api('POST /accounts/{id}/compare', { params: { id: account.id }, body: {} });
+      return `${account.name}: ${found.read} read, ${found.differing} changed since, ${found.gone} gone, ${found.unlinked} not linked`;
+    },
+    { tells: true },
+  );
   const chosen = query.account ? accountOf(query.account) : undefined;
   return (
     <>
       <PageHead title="Differences">
         <AccountSelect value={query.account} choose={(account) => void setQuery({ account })} />
         {chosen ? (
-          <button type="button" className="btn btn-sm" onClick={() => void compare(chosen)}>
+          <button type="button" className="btn btn-sm" onClick={() => void compare.run(chosen)}>
             Compare all of {chosen.name} now
           </button>
         ) : (
@@ -78,10 +64,10 @@ export function Differences() {
           <p>When somebody changes a listing on the marketplace itself, it stands here with both values.</p>
         </Empty>
       ) : null}
-      {listings.length > 0 ? <Kinds listings={listings} accountOf={accountOf} settle={settle} /> : null}
+      {listings.length > 0 ? <Kinds listings={listings} accountOf={accountOf} settle={settle.run} /> : null}
       <ul aria-label="Listings that differ">
         {listings.map((one) => (
-          <DriftRow key={one.listingId} listing={one} account={accountOf(one.accountId)} settle={settle} />
+          <DriftRow key={one.listingId} listing={one} account={accountOf(one.accountId)} settle={settle.run} />
         ))}
       </ul>
       {pages.hasNextPage ? (

@@ -1,41 +1,36 @@
 'use client';
 
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
-import type { GoneView } from '@/services/sync/find-gone';
-import { api } from '@/ui/api';
-import { Knot } from '@/ui/knot';
-import { useNotice } from '@/ui/providers';
+import { Knot } from '@/ui/controls/knot';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 /** Listings that are wanted and have stock, but are not there any more. */
 export function Gone({ accountName, only }: { accountName: (id: number) => string; only: number | null }) {
-  const client = useQueryClient();
-  const notice = useNotice();
   const { data } = useQuery({
     queryKey: ['gone'],
-    queryFn: () => api<{ gone: GoneView[] }>('/gone'),
+    queryFn: () => api('GET /gone'),
     refetchInterval: 10_000,
   });
+  const settle = useCommand(
+    async (listings: number[], how: 'end' | 'make-again') => {
+      const { settled } = await api('POST /gone/settle', { body: { listings, how } });
+      return how === 'end' ? `${settled} ended here, too` : `${settled} are made again`;
+    },
+    { tells: true },
+  );
   const gone = data?.gone.filter((one) => !only || one.accountId === only) ?? [];
   if (gone.length === 0) return null;
-  const settle = async (listings: number[], how: 'end' | 'make-again') => {
-    try {
-      const { settled } = await api<{ settled: number }>('/gone/settle', { method: 'POST', body: { listings, how } });
-      notice(how === 'end' ? `${settled} ended here, too` : `${settled} are made again`);
-    } catch (error) {
-      notice(error instanceof Error ? error.message : 'That did not work');
-    }
-    await client.invalidateQueries();
-  };
   const all = gone.map((one) => one.listingId);
   return (
     <section aria-label="Gone there" className="border-b border-base-300 px-4 py-2">
       <div className="mb-1 flex items-center gap-3">
         <h2 className="font-semibold">Gone there, wanted here</h2>
-        <button type="button" className="btn btn-xs" onClick={() => void settle(all, 'make-again')}>
+        <button type="button" className="btn btn-xs" onClick={() => void settle.run(all, 'make-again')}>
           Make all {gone.length} again
         </button>
-        <button type="button" className="btn btn-xs" onClick={() => void settle(all, 'end')}>
+        <button type="button" className="btn btn-xs" onClick={() => void settle.run(all, 'end')}>
           End all {gone.length} here
         </button>
       </div>
@@ -54,7 +49,7 @@ export function Gone({ accountName, only }: { accountName: (id: number) => strin
               type="button"
               className="btn btn-xs ml-auto"
               aria-label={`Make ${one.sku} on ${accountName(one.accountId)} again`}
-              onClick={() => void settle([one.listingId], 'make-again')}
+              onClick={() => void settle.run([one.listingId], 'make-again')}
             >
               Make again
             </button>
@@ -62,7 +57,7 @@ export function Gone({ accountName, only }: { accountName: (id: number) => strin
               type="button"
               className="btn btn-xs"
               aria-label={`End ${one.sku} on ${accountName(one.accountId)} here`}
-              onClick={() => void settle([one.listingId], 'end')}
+              onClick={() => void settle.run([one.listingId], 'end')}
             >
               End here
             </button>

@@ -2,8 +2,8 @@
 
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { DriftView } from '@/services/sync/find-drift';
-import { fieldName } from '@/ui/shown-value';
-import type { Settle } from './drift';
+import { fieldName } from '@/ui/controls/shown-value';
+import type { Settle } from './settle';
 
 type Kind = { accountId: number; field: string; verdict: 'theirs' | 'conflict'; count: number; canBeTaken: boolean };
 

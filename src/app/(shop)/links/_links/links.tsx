@@ -1,16 +1,15 @@
 'use client';
 
-import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { parseAsInteger, parseAsString, useQueryStates } from 'nuqs';
 import { useState } from 'react';
-import { type KnotState, knotLabels } from '@/core/sync/state';
-import type { LinkView } from '@/services/listings/find-links';
-import { AccountSelect, useAccounts } from '@/ui/accounts';
-import { api } from '@/ui/api';
-import { Knot } from '@/ui/knot';
-import { useNotice } from '@/ui/providers';
-import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { knotLabels } from '@/core/sync/state';
+import { Knot } from '@/ui/controls/knot';
+import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
+import { AccountSelect, useAccounts } from '@/ui/data/accounts';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 import { Unlinked } from './unlinked';
 
 /** Own stock number ↔ the marketplace's number: seen, cut, made by matching. */
@@ -19,34 +18,26 @@ export function Links() {
     { account: parseAsInteger, q: parseAsString.withDefault('') },
     { history: 'replace' },
   );
-  const client = useQueryClient();
-  const notice = useNotice();
   const [chosen, setChosen] = useState<number[]>([]);
   const { accountOf } = useAccounts();
-  const search = new URLSearchParams({
-    ...(query.account ? { account: String(query.account) } : {}),
-    ...(query.q ? { q: query.q } : {}),
-  }).toString();
+  const search = { account: query.account ?? undefined, q: query.q || undefined };
   const pages = useInfiniteQuery({
     queryKey: ['links', search],
-    queryFn: ({ pageParam }) =>
-      api<{ links: LinkView[]; next: number | null }>(`/links?${search}${pageParam ? `&after=${pageParam}` : ''}`),
+    queryFn: ({ pageParam }) => api('GET /links', { query: { ...search, after: pageParam || undefined } }),
     initialPageParam: 0,
     getNextPageParam: (page) => page.next ?? undefined,
   });
   const links = pages.data?.pages.flatMap((page) => page.links) ?? [];
   const account = accountOf(query.account);
   const nameOf = (id: number) => accountOf(id)?.name ?? '';
-  const cut = async () => {
-    try {
-      const done = await api<{ cut: number }>('/links/cut', { method: 'POST', body: { listings: chosen } });
-      notice(`${done.cut} cut. Their listings stay as they are; here they count as not listed`);
+  const cut = useCommand(
+    async () => {
+      const done = await api('POST /links/cut', { body: { listings: chosen } });
       setChosen([]);
-    } catch (error) {
-      notice(error instanceof Error ? error.message : 'That did not work');
-    }
-    await client.invalidateQueries();
-  };
+      return `${done.cut} cut. Their listings stay as they are; here they count as not listed`;
+    },
+    { tells: true },
+  );
   return (
     <>
       <PageHead title="Links">
@@ -66,7 +57,7 @@ export function Links() {
           onChange={(event) => void setQuery({ q: event.target.value || null })}
         />
         {chosen.length ? (
-          <button type="button" className="btn btn-sm ml-auto" onClick={() => void cut()}>
+          <button type="button" className="btn btn-sm ml-auto" onClick={() => void cut.run()}>
             Cut {chosen.length} {chosen.length === 1 ? 'link' : 'links'}, leave the listings there
           </button>
         ) : null}
@@ -127,8 +118,8 @@ export function Links() {
                 </td>
                 <td className="px-2 py-1">
                   <span className="flex items-center gap-2">
-                    <Knot state={one.state as KnotState} />
-                    {knotLabels[one.state as KnotState]}
+                    <Knot state={one.state} />
+                    {knotLabels[one.state]}
                   </span>
                 </td>
                 <td className="quiet mono px-2 py-1 text-[12px]">

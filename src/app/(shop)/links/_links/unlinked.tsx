@@ -1,41 +1,32 @@
 'use client';
 
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { UnlinkedListing } from '@/services/listings/find-unlinked';
-import { api } from '@/ui/api';
-import { Price } from '@/ui/format';
-import { useNotice } from '@/ui/providers';
-import { Failed } from '@/ui/states';
+import { Price } from '@/ui/controls/format';
+import { Failed } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 /** What is live on an account and linked with nothing, each with the item that it seems to be. */
 export function Unlinked({ account }: { account: AccountView }) {
   const [asked, setAsked] = useState(false);
-  const client = useQueryClient();
-  const notice = useNotice();
   const { data, isFetching, error, refetch } = useQuery({
     queryKey: ['unlinked', account.id],
     enabled: asked,
     staleTime: 30_000,
-    queryFn: () => api<{ unlinked: UnlinkedListing[] }>(`/accounts/${account.id}/unlinked`),
+    queryFn: () => api('GET /accounts/{id}/unlinked', { params: { id: account.id } }),
   });
   const matched = data?.unlinked.filter((one) => one.match) ?? [];
-  const link = async (some: UnlinkedListing[], afterwards: 'send' | 'show') => {
-    const links = some.flatMap((one) => (one.match ? [{ remoteId: one.remoteId, itemId: one.match.itemId }] : []));
-    try {
-      const done = await api<{ linked: number; refused: { remoteId: string; why: string }[] }>('/links', {
-        method: 'POST',
-        body: { account: account.id, links, afterwards },
-      });
-      notice(
-        `${done.linked} linked${done.refused.length ? `, ${done.refused.length} not: ${done.refused[0]?.why}` : ''}`,
-      );
-    } catch (caught) {
-      notice(caught instanceof Error ? caught.message : 'That did not work');
-    }
-    await client.invalidateQueries();
-  };
+  const link = useCommand(
+    async (some: UnlinkedListing[], afterwards: 'send' | 'show') => {
+      const links = some.flatMap((one) => (one.match ? [{ remoteId: one.remoteId, itemId: one.match.itemId }] : []));
+      const done = await api('POST /links', { body: { account: account.id, links, afterwards } });
+      return `${done.linked} linked${done.refused.length ? `, ${done.refused.length} not: ${done.refused[0]?.why}` : ''}`;
+    },
+    { tells: true },
+  );
   return (
     <section aria-label="Not linked yet" className="border-b border-base-300 px-4 py-2">
       <div className="flex flex-wrap items-center gap-3">
@@ -56,10 +47,10 @@ export function Unlinked({ account }: { account: AccountView }) {
         ) : null}
         {matched.length ? (
           <>
-            <button type="button" className="btn btn-sm" onClick={() => void link(matched, 'show')}>
+            <button type="button" className="btn btn-sm" onClick={() => void link.run(matched, 'show')}>
               Link {matched.length}, change nothing there
             </button>
-            <button type="button" className="btn btn-sm" onClick={() => void link(matched, 'send')}>
+            <button type="button" className="btn btn-sm" onClick={() => void link.run(matched, 'send')}>
               Link {matched.length} and send ours
             </button>
           </>
@@ -83,7 +74,7 @@ export function Unlinked({ account }: { account: AccountView }) {
                   type="button"
                   className="btn btn-xs ml-auto"
                   aria-label={`Link ${one.remoteId} with ${one.match.sku}`}
-                  onClick={() => void link([one], 'show')}
+                  onClick={() => void link.run([one], 'show')}
                 >
                   Link
                 </button>

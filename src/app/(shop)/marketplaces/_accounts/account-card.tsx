@@ -1,12 +1,11 @@
 'use client';
 
 import Link from 'next/link';
-import { useState } from 'react';
 import type { Json } from '@/core/json';
 import type { ExtraRule } from '@/core/rules/rules';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import { api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
+import { api } from '@/ui/data/api';
+import { submitted, useCommand } from '@/ui/data/use-command';
 
 /** Fields of which one value may hold for a whole shop; what follows from the item is not asked here. */
 const canHaveDefault = (extra: ExtraRule): boolean =>
@@ -23,33 +22,25 @@ function given(extra: ExtraRule, value: FormDataEntryValue | null): Json {
 
 /** One account: its state, what its marketplace allows, and what is said on it unless an item says otherwise. */
 export function AccountCard({ account, changed }: { account: AccountView; changed: () => void }) {
-  const [problem, setProblem] = useState('');
-  const notice = useNotice();
-  const save = async (event: React.FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
+  const save = useCommand(async (form: FormData) => {
     const defaults = Object.fromEntries(
       account.extras
         .filter(canHaveDefault)
         .map((extra): [string, Json] => [extra.id, given(extra, form.get(extra.id))]),
     );
-    try {
-      await api(`/accounts/${account.id}`, {
-        method: 'PATCH',
-        body: {
-          name: String(form.get('name')),
-          footer: String(form.get('footer')),
-          autoDraft: form.get('autoDraft') === 'on',
-          defaults,
-        },
-      });
-      setProblem('');
-      notice(`${account.name} is saved`);
-      changed();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'Not saved');
-    }
-  };
+    await api('PATCH /accounts/{id}', {
+      params: { id: account.id },
+      body: {
+        name: String(form.get('name')),
+        footer: String(form.get('footer')),
+        autoDraft: form.get('autoDraft') === 'on',
+        defaults,
+      },
+    });
+    changed();
+
+    return `${account.name} is saved`;
+  });
   return (
     <section id={`account-${account.id}`} aria-label={account.name} className="rounded border border-base-300">
       <header className="flex items-baseline gap-3 border-b border-base-300 bg-base-200 px-3 py-2">
@@ -75,7 +66,7 @@ export function AccountCard({ account, changed }: { account: AccountView; change
         {account.pacing.newPerDay.toLocaleString('en')} new a day
         {account.renewDays ? `, renewed every ${account.renewDays} days` : ''}
       </p>
-      <form onSubmit={(event) => void save(event)} className="grid grid-cols-2 gap-x-4 gap-y-2 p-3">
+      <form onSubmit={submitted(save.run)} className="grid grid-cols-2 gap-x-4 gap-y-2 p-3">
         <label className="flex flex-col gap-1">
           Name here
           <input name="name" className="input input-sm w-full" defaultValue={account.name} required />
@@ -91,9 +82,9 @@ export function AccountCard({ account, changed }: { account: AccountView; change
           <input type="checkbox" name="autoDraft" className="checkbox checkbox-sm" defaultChecked={account.autoDraft} />
           New items are meant for this account
         </label>
-        {problem ? (
+        {save.problem ? (
           <p role="alert" className="col-span-2 text-error">
-            {problem}
+            {save.problem}
           </p>
         ) : null}
         <div className="col-span-2">

@@ -2,9 +2,8 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useSearchParams } from 'next/navigation';
-import type { AccountView, MarketChoice } from '@/services/accounts/find-accounts';
-import { api } from '@/ui/api';
-import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
 import { AccountCard } from './account-card';
 import { ConnectCard } from './connect-card';
 
@@ -14,7 +13,7 @@ export function Accounts() {
   const params = useSearchParams();
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['accounts'],
-    queryFn: () => api<{ accounts: AccountView[]; available: MarketChoice[] }>('/accounts'),
+    queryFn: () => api('GET /accounts'),
     refetchInterval: 5_000,
   });
   const changed = () => client.invalidateQueries({ queryKey: ['accounts'] });

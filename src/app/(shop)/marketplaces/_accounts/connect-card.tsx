@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { MarketChoice } from '@/services/accounts/find-accounts';
-import { api } from '@/ui/api';
+import { api } from '@/ui/data/api';
 
 /** One marketplace that can be connected: on its own consent page, or by a key from it. */
 export function ConnectCard({ choice, changed }: { choice: MarketChoice; changed: () => void }) {
@@ -17,8 +17,7 @@ export function ConnectCard({ choice, changed }: { choice: MarketChoice; changed
   const connectWithKey = async (event: React.FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     try {
-      await api('/accounts', {
-        method: 'POST',
+      await api('POST /accounts', {
         body: { market: choice.market, key: String(new FormData(event.currentTarget).get('key')) },
       });
       setOpen(false);

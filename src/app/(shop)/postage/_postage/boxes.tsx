@@ -1,12 +1,12 @@
 'use client';
 
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { useRef } from 'react';
 import { parseLength } from '@/core/measure/length';
-import type { Box } from '@/core/measure/parcel';
 import { formatWeight, parseWeight } from '@/core/measure/weight';
-import { ApiProblem, api } from '@/ui/api';
-import { Failed, Loading } from '@/ui/states';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { submitted, useCommand } from '@/ui/data/use-command';
 
 const sides = [
   ['lengthMm', 'Length'],
@@ -16,40 +16,34 @@ const sides = [
 
 /** The handful of boxes on the packing bench; the smallest that fits is proposed for an item. */
 export function Boxes() {
-  const client = useQueryClient();
-  const [problem, setProblem] = useState('');
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['boxes'],
-    queryFn: () => api<{ boxes: Box[] }>('/boxes'),
+    queryFn: () => api('GET /boxes'),
   });
-  const again = () => client.invalidateQueries({ queryKey: ['boxes'] });
-  const add = async (event: React.FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = event.currentTarget;
-    const given = new FormData(form);
-    const length = (name: string) => parseLength(String(given.get(name)));
-    const body = {
-      name: String(given.get('name')),
-      lengthMm: length('lengthMm'),
-      widthMm: length('widthMm'),
-      heightMm: length('heightMm'),
-      grams: parseWeight(String(given.get('grams'))),
-    };
-    const unread = sides.find(([name]) => body[name] === null)?.[1] ?? (body.grams === null ? 'Weight' : null);
-    if (unread) return setProblem(`${unread} is not understood; write it as in 26 cm, 10 in or 180 g`);
-    try {
-      await api('/boxes', { method: 'POST', body });
-      setProblem('');
-      form.reset();
-      await again();
-    } catch (failure) {
-      setProblem(failure instanceof ApiProblem ? (failure.errors[0]?.message ?? failure.message) : 'Not saved');
-    }
-  };
-  const remove = async (id: number) => {
-    await api(`/boxes/${id}`, { method: 'DELETE' });
-    await again();
-  };
+  const form = useRef<HTMLFormElement>(null);
+  const add = useCommand(
+    async (given: FormData) => {
+      const length = (name: string) => parseLength(String(given.get(name)));
+      const [lengthMm, widthMm, heightMm] = [length('lengthMm'), length('widthMm'), length('heightMm')];
+      const grams = parseWeight(String(given.get('grams')));
+      const unread = [lengthMm, widthMm, heightMm, grams].indexOf(null);
+      if (lengthMm === null || widthMm === null || heightMm === null || grams === null)
+        throw new Error(
+          `${[...sides.map(([, label]) => label), 'Weight'][unread]} is not understood; write it as in 26 cm, 10 in or 180 g`,
+        );
+      await api('POST /boxes', { body: { name: String(given.get('name')), lengthMm, widthMm, heightMm, grams } });
+      form.current?.reset();
+      return undefined;
+    },
+    { touches: [['boxes']] },
+  );
+  const remove = useCommand(
+    async (id: number) => {
+      await api('DELETE /boxes/{id}', { params: { id } });
+      return undefined;
+    },
+    { touches: [['boxes']], tells: true },
+  );
   return (
     <section aria-labelledby="boxes">
       <h2 id="boxes" className="mb-2 font-semibold">
@@ -72,14 +66,14 @@ export function Boxes() {
               type="button"
               className="btn btn-ghost btn-xs"
               aria-label={`Remove ${box.name}`}
-              onClick={() => void remove(box.id)}
+              onClick={() => void remove.run(box.id)}
             >
               Remove
             </button>
           </li>
         ))}
       </ul>
-      <form onSubmit={(event) => void add(event)} className="mt-3 grid grid-cols-4 gap-2">
+      <form ref={form} onSubmit={submitted(add.run)} className="mt-3 grid grid-cols-4 gap-2">
         <label className="col-span-3 flex flex-col text-[12px]">
           Name
           <input name="name" className="input input-sm w-full" required maxLength={60} />
@@ -97,9 +91,9 @@ export function Boxes() {
         <button type="submit" className="btn btn-sm self-end">
           Add
         </button>
-        {problem ? (
+        {add.problem ? (
           <p role="alert" className="col-span-4 text-error">
-            {problem}
+            {add.problem}
           </p>
         ) : null}
       </form>

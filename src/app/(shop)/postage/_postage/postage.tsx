@@ -1,6 +1,6 @@
 'use client';
 
-import { PageHead } from '@/ui/states';
+import { PageHead } from '@/ui/controls/states';
 import { Boxes } from './boxes';
 import { Quotes } from './quotes';
 import { Rates } from './rates';

@@ -1,13 +1,12 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { parseLength } from '@/core/measure/length';
 import { formatWeight, parseWeight } from '@/core/measure/weight';
-import type { Quote } from '@/core/price/postage';
-import { api } from '@/ui/api';
-import { Price } from '@/ui/format';
-import { useNotice } from '@/ui/providers';
+import { Price } from '@/ui/controls/format';
+import { api } from '@/ui/data/api';
+import { useNotice } from '@/ui/frame/providers';
 
 const bands = [
   ['near', 'nearby'],
@@ -21,7 +20,7 @@ export function Quotes() {
   const notice = useNotice();
   const [weight, setWeight] = useState('840 g');
   const [size, setSize] = useState('26 × 20 × 16 cm');
-  const [band, setBand] = useState<string>('home');
+  const [band, setBand] = useState<(typeof bands)[number][0]>('home');
   const grams = parseWeight(weight);
   const unit = /[a-z"]+\s*$/i.exec(size)?.[0] ?? 'mm';
   const lengths = size
@@ -29,22 +28,22 @@ export function Quotes() {
     .split(/[×x*]/)
     .map((side) => parseLength(`${side.trim()} ${unit}`));
   const [lengthMm, widthMm, heightMm] = lengths;
-  const params = useDeferredValue(
-    new URLSearchParams({
-      grams: String(grams ?? 0),
+  const parcel = useMemo(
+    () => ({
+      grams: grams ?? 0,
       band,
-      ...(lengthMm && widthMm && heightMm
-        ? { lengthMm: String(lengthMm), widthMm: String(widthMm), heightMm: String(heightMm) }
-        : {}),
-    }).toString(),
+      ...(lengthMm && widthMm && heightMm ? { lengthMm, widthMm, heightMm } : {}),
+    }),
+    [grams, band, lengthMm, widthMm, heightMm],
   );
+  const settled = useDeferredValue(parcel);
   const { data, refetch } = useQuery({
-    queryKey: ['quotes', params],
-    queryFn: () => api<{ quotes: Quote[] }>(`/postage?${params}`),
+    queryKey: ['quotes', settled],
+    queryFn: () => api('GET /postage', { query: settled }),
     enabled: grams !== null,
   });
   const renew = async () => {
-    await api('/postage/tariffs', { method: 'POST', body: {} });
+    await api('POST /postage/tariffs');
     await refetch();
     notice('The tariffs are read anew');
   };
@@ -65,7 +64,11 @@ export function Quotes() {
         </label>
         <label className="flex flex-col text-[12px]">
           Going
-          <select className="select select-sm w-full" value={band} onChange={(event) => setBand(event.target.value)}>
+          <select
+            className="select select-sm w-full"
+            value={band}
+            onChange={(event) => setBand(bands.find(([id]) => id === event.target.value)?.[0] ?? 'home')}
+          >
             {bands.map(([id, label]) => (
               <option key={id} value={id}>
                 {label}

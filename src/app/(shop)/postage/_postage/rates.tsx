@@ -1,33 +1,29 @@
 'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import type { Rate } from '@/core/measure/rate';
-import { ApiProblem, api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
-import { Failed, Loading } from '@/ui/states';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
+import { useNotice } from '@/ui/frame/providers';
 
 /** Exchange rates with the day they are of; the newest one of a currency is used. */
 export function Rates() {
   const client = useQueryClient();
   const notice = useNotice();
-  const [problem, setProblem] = useState('');
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['rates'],
-    queryFn: () => api<{ rates: Rate[] }>('/rates'),
+    queryFn: () => api('GET /rates'),
   });
-  const renew = async () => {
-    try {
-      await api('/rates', { method: 'POST', body: {} });
-      setProblem('');
-      notice('Rates are of today; prices in other currencies are computed anew');
-      await client.invalidateQueries({ queryKey: ['rates'] });
-    } catch (failure) {
-      setProblem(failure instanceof ApiProblem ? failure.message : 'Not read');
-    }
-  };
+  const renew = useCommand(
+    async () => {
+      await api('POST /rates');
+      return 'Rates are of today; prices in other currencies are computed anew';
+    },
+    { touches: [['rates']] },
+  );
   const forget = async (rate: Rate) => {
-    await api('/rates/forget', { method: 'POST', body: { to: rate.to, date: rate.date } });
+    await api('POST /rates/forget', { body: { to: rate.to, date: rate.date } });
     notice(`The ${rate.to} rate of ${rate.date} is taken back`);
     await client.invalidateQueries({ queryKey: ['rates'] });
   };
@@ -74,12 +70,12 @@ export function Rates() {
           </tbody>
         </table>
       ) : null}
-      {problem ? (
+      {renew.problem ? (
         <p role="alert" className="mt-2 text-error">
-          {problem}
+          {renew.problem}
         </p>
       ) : null}
-      <button type="button" className="btn btn-sm mt-3" onClick={() => void renew()}>
+      <button type="button" className="btn btn-sm mt-3" onClick={() => void renew.run()}>
         Ask for today’s rates
       </button>
     </section>

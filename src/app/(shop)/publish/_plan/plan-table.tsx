@@ -3,8 +3,8 @@ import { fieldLabels } from '@/core/listing/fields';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { PlannedKnot } from '@/services/listings/plan-portions';
 import type { PublishPlan } from '@/services/listings/plan-publish';
-import { photoUrl } from '@/ui/api';
-import { Price } from '@/ui/format';
+import { Price } from '@/ui/controls/format';
+import { photoUrl } from '@/ui/data/api';
 
 const nameOf = (field: string) =>
   (field in fieldLabels

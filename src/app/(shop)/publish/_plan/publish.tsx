@@ -1,16 +1,17 @@
 'use client';
 
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, skipToken, useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { PublishPlan } from '@/services/listings/plan-publish';
 import type { Selection } from '@/services/records/selection';
-import { api } from '@/ui/api';
-import { duration, Price } from '@/ui/format';
-import { readSelection } from '@/ui/selection';
-import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { duration, Price } from '@/ui/controls/format';
+import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { readSelection } from '@/ui/data/selection';
+import { useCommand } from '@/ui/data/use-command';
 import { PlanTable } from './plan-table';
 
 type How = 'live' | 'later' | 'draft';
@@ -27,16 +28,13 @@ function buttonWords(how: How, totals: { go: number; fresh: number } | undefined
 export function PublishPage() {
   const params = useSearchParams();
   const router = useRouter();
-  const client = useQueryClient();
   const [selection, setSelection] = useState<Selection | null>(null);
   const [ready, setReady] = useState(false);
   const [chosen, setChosen] = useState<number[] | null>(null);
   const [without, setWithout] = useState<{ itemId: number; accountId: number }[]>([]);
   const [how, setHow] = useState<How>('live');
   const [at, setAt] = useState('');
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<unknown>(null);
-  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api<{ accounts: AccountView[] }>('/accounts') });
+  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api('GET /accounts') });
   useEffect(() => {
     const search = new URLSearchParams(params.toString());
     setSelection(readSelection(search));
@@ -48,38 +46,33 @@ export function PublishPage() {
     setReady(true);
   }, [params]);
   const on = chosen ?? accounts.data?.accounts.map((account) => account.id) ?? [];
-  const body = { selection, accounts: on, without, as: how === 'draft' ? 'draft' : 'live' };
+  const body =
+    selection && on.length > 0
+      ? { selection, accounts: on, without, as: how === 'draft' ? ('draft' as const) : ('live' as const) }
+      : null;
   const plan = useQuery({
     queryKey: ['plan', JSON.stringify(body)],
-    enabled: selection !== null && on.length > 0,
-    queryFn: ({ signal }) => api<PublishPlan>('/publish/plan', { method: 'POST', body, signal }),
+    queryFn: body ? ({ signal }) => api('POST /publish/plan', { body, signal }) : skipToken,
     placeholderData: keepPreviousData,
   });
 
   // With no account chosen there is no plan, whatever was shown before.
   const planned = on.length > 0 ? plan.data : undefined;
 
-  const go = async () => {
-    setBusy(true);
-    setProblem(null);
-    try {
-      if (how === 'later') {
-        if (!at) throw new Error('Say when it is to go out');
-        const when = new Date(at).toISOString();
-        const title = `${planned?.itemCount ?? 0} items to ${on.length} accounts`;
-        await api('/publish/later', { method: 'POST', body: { publish: body, at: when, title } });
-        void client.invalidateQueries();
-        router.push('/outbox');
-        return;
-      }
-      const { runId } = await api<{ runId: number }>('/publish', { method: 'POST', body });
-      void client.invalidateQueries();
-      router.push(how === 'draft' ? '/?stage=drafts' : `/outbox?run=${runId}`);
-    } catch (error) {
-      setProblem(error);
-      setBusy(false);
+  const go = useCommand(async () => {
+    if (!body) return undefined;
+    if (how === 'later') {
+      if (!at) throw new Error('Say when it is to go out');
+      const when = new Date(at).toISOString();
+      const title = `${planned?.itemCount ?? 0} items to ${on.length} accounts`;
+      await api('POST /publish/later', { body: { publish: body, at: when, title } });
+      router.push('/outbox');
+      return undefined;
     }
-  };
+    const { runId } = await api('POST /publish', { body });
+    router.push(how === 'draft' ? '/?stage=drafts' : `/outbox?run=${runId}`);
+    return undefined;
+  });
 
   if (!ready || accounts.isPending) return <Loading what="the plan" />;
   if (accounts.isError) return <Failed error={accounts.error} retry={() => void accounts.refetch()} />;
@@ -144,14 +137,14 @@ export function PublishPage() {
           <button
             type="button"
             className="btn btn-primary btn-sm"
-            disabled={busy || !totals || (how === 'draft' ? totals.fresh : totals.go) === 0}
-            onClick={() => void go()}
+            disabled={go.busy || !totals || (how === 'draft' ? totals.fresh : totals.go) === 0}
+            onClick={() => void go.run()}
           >
-            {busy ? 'Queuing …' : buttonWords(how, totals)}
+            {go.busy ? 'Queuing …' : buttonWords(how, totals)}
           </button>
         </div>
       </PageHead>
-      {problem ? <Failed error={problem} /> : null}
+      {go.error ? <Failed error={go.error} /> : null}
       <fieldset className="flex flex-wrap gap-x-6 gap-y-1 border-b border-base-300 px-4 py-2">
         <legend className="sr-only">Accounts</legend>
         <button

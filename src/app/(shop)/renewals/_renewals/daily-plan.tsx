@@ -2,38 +2,30 @@
 
 import { useState } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import { api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
+import { api } from '@/ui/data/api';
+import { submitted, useCommand } from '@/ui/data/use-command';
 
 /** So many a day, by rule, by itself. */
 export function DailyPlan({ account }: { account: AccountView }) {
-  const notice = useNotice();
   const [on, setOn] = useState(account.renewal.on);
-  const [problem, setProblem] = useState('');
-  const save = async (event: React.FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
+  const save = useCommand(async (form: FormData) => {
     const number = (name: string) => Number(form.get(name));
-    try {
-      const { due } = await api<{ due: number }>(`/accounts/${account.id}/renewal`, {
-        method: 'PUT',
-        body: {
-          on,
-          minDays: number('minDays'),
-          mostPerDay: number('mostPerDay'),
-          withinDays: form.get('withinDays') === '' ? null : number('withinDays'),
-        },
-      });
-      setProblem('');
-      notice(on ? `Kept. ${due} are due by this rule` : 'Nothing is renewed by itself now');
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'Not kept');
-    }
-  };
+    const { due } = await api('PUT /accounts/{id}/renewal', {
+      params: { id: account.id },
+      body: {
+        on,
+        minDays: number('minDays'),
+        mostPerDay: number('mostPerDay'),
+        withinDays: form.get('withinDays') === '' ? null : number('withinDays'),
+      },
+    });
+
+    return on ? `Kept. ${due} are due by this rule` : 'Nothing is renewed by itself now';
+  });
   return (
     <form
       aria-label="Daily plan"
-      onSubmit={(event) => void save(event)}
+      onSubmit={submitted(save.run)}
       className="flex flex-wrap items-center gap-3 border-b border-base-300 px-4 py-2"
     >
       <label className="flex items-center gap-2 font-medium">
@@ -85,9 +77,9 @@ export function DailyPlan({ account }: { account: AccountView }) {
       <button type="submit" className="btn btn-sm">
         Keep the plan
       </button>
-      {problem ? (
+      {save.problem ? (
         <span role="alert" className="text-error">
-          {problem}
+          {save.problem}
         </span>
       ) : null}
     </form>

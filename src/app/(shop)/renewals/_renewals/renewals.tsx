@@ -1,18 +1,18 @@
 'use client';
 
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
 import type { RenewalView } from '@/services/listings/find-renewals';
 import type { RenewalPlan } from '@/services/listings/plan-renewal';
-import { AccountSelect, useAccounts } from '@/ui/accounts';
-import { api, photoUrl } from '@/ui/api';
-import { ChoiceButtons } from '@/ui/choice-buttons';
-import { duration, Price } from '@/ui/format';
-import { useNotice } from '@/ui/providers';
-import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { ChoiceButtons } from '@/ui/controls/choice-buttons';
+import { duration, Price } from '@/ui/controls/format';
+import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
+import { AccountSelect, useAccounts } from '@/ui/data/accounts';
+import { api, photoUrl } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 import { DailyPlan } from './daily-plan';
 
 const orders = ['due', 'longest', 'newest'] as const;
@@ -29,34 +29,31 @@ export function RenewalsPage() {
     { history: 'replace' },
   );
   const router = useRouter();
-  const client = useQueryClient();
-  const notice = useNotice();
   const [chosen, setChosen] = useState<number[]>([]);
   const { accountOf } = useAccounts();
-  const search = `order=${query.order}&minDays=${query.minDays}${query.account ? `&account=${query.account}` : ''}`;
+  const search = { ...query, account: query.account ?? undefined };
   const found = useQuery({
     queryKey: ['renewals', search],
-    queryFn: () => api<{ listings: RenewalView[] }>(`/renewals?${search}`),
+    queryFn: () => api('GET /renewals', { query: search }),
     refetchInterval: 10_000,
   });
   const plan = useQuery({
     queryKey: ['renewal-plan', chosen.join(',')],
     enabled: chosen.length > 0,
-    queryFn: () => api<RenewalPlan>('/renewals/plan', { method: 'POST', body: { listings: chosen } }),
+    queryFn: () => api('POST /renewals/plan', { body: { listings: chosen } }),
   });
   const listings = found.data?.listings ?? [];
   const nameOf = (id: number) => accountOf(id)?.name ?? '';
   const account = accountOf(query.account);
-  const go = async () => {
-    try {
-      const { runId } = await api<{ runId: number }>('/renewals', { method: 'POST', body: { listings: chosen } });
+  const go = useCommand(
+    async () => {
+      const { runId } = await api('POST /renewals', { body: { listings: chosen } });
       setChosen([]);
-      void client.invalidateQueries();
       router.push(`/outbox?run=${runId}`);
-    } catch (error) {
-      notice(error instanceof Error ? error.message : 'That did not work');
-    }
-  };
+      return undefined;
+    },
+    { tells: true },
+  );
   const toggle = (id: number) => setChosen(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
   return (
     <>
@@ -87,7 +84,7 @@ export function RenewalsPage() {
           days old
         </label>
       </PageHead>
-      <Consequences plan={chosen.length ? plan.data : undefined} chosen={chosen.length} go={() => void go()} />
+      <Consequences plan={chosen.length ? plan.data : undefined} chosen={chosen.length} go={() => void go.run()} />
       {account ? <DailyPlan key={account.id} account={account} /> : null}
       {found.isPending ? <Loading what="the live listings" /> : null}
       {found.isError ? <Failed error={found.error} retry={() => void found.refetch()} /> : null}

@@ -3,10 +3,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { type CustomField, ownFieldTypes } from '@/core/item/custom-fields';
-import { ApiProblem, api } from '@/ui/api';
-import { Chips } from '@/ui/chips';
-import { useNotice } from '@/ui/providers';
-import { Failed, Loading } from '@/ui/states';
+import { Chips } from '@/ui/controls/chips';
+import { Failed, Loading } from '@/ui/controls/states';
+import { ApiProblem, api } from '@/ui/data/api';
+import { useNotice } from '@/ui/frame/providers';
 
 const kinds: Record<CustomField['type'], string> = {
   text: 'Text',
@@ -42,7 +42,7 @@ export function CustomFields() {
   const notice = useNotice();
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['custom-fields'],
-    queryFn: () => api<{ fields: CustomField[] }>('/custom-fields'),
+    queryFn: () => api('GET /custom-fields'),
   });
   const [draft, setDraft] = useState<CustomField | null>(null);
   const [problem, setProblem] = useState<{ field?: string; text: string } | null>(null);
@@ -51,7 +51,7 @@ export function CustomFields() {
   const isNew = draft !== null && !data.fields.some((field) => field.key === draft.key);
   const save = async (field: CustomField) => {
     try {
-      await api('/custom-fields', { method: 'PUT', body: field });
+      await api('PUT /custom-fields', { body: field });
       await client.invalidateQueries({ queryKey: ['custom-fields'] });
       notice(`“${field.label}” stands on the sheets now`);
       setDraft(null);
@@ -65,7 +65,7 @@ export function CustomFields() {
     }
   };
   const remove = async (field: CustomField) => {
-    await api('/custom-fields/remove', { method: 'POST', body: { key: field.key } });
+    await api('POST /custom-fields/remove', { body: { key: field.key } });
     await client.invalidateQueries({ queryKey: ['custom-fields'] });
     notice(`“${field.label}” is off the sheets; what items say in it is kept`, {
       label: 'Take back',

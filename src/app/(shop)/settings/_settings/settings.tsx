@@ -1,6 +1,6 @@
 'use client';
 
-import { PageHead } from '@/ui/states';
+import { PageHead } from '@/ui/controls/states';
 import { CustomFields } from './custom-fields';
 import { StockNumbers } from './stock-numbers';
 

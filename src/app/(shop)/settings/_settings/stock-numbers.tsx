@@ -1,12 +1,11 @@
 'use client';
 
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { readSkuPattern, skuFrame, skuIn } from '@/core/item/sku-pattern';
-import type { ShopSettings } from '@/services/records/read-settings';
-import { api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
-import { Failed, Loading } from '@/ui/states';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 const parts: [string, string][] = [
   ['{seq}', 'a running number, needed once; {seq:5} has five digits'],
@@ -20,11 +19,9 @@ const parts: [string, string][] = [
 
 /** How stock numbers are made, with an example while it is typed. */
 export function StockNumbers() {
-  const client = useQueryClient();
-  const notice = useNotice();
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['settings'],
-    queryFn: () => api<ShopSettings>('/settings'),
+    queryFn: () => api('GET /settings'),
   });
   const [typed, setTyped] = useState<string | null>(null);
   if (isPending) return <Loading what="the settings" />;
@@ -32,16 +29,14 @@ export function StockNumbers() {
   const pattern = typed ?? data.skuPattern;
   const read = readSkuPattern(pattern);
   const facts = { location: 'B12', supplier: 'Quay auction', brand: 'Brask', category: 'cameras/slr', day: new Date() };
-  const save = async () => {
-    try {
-      await api('/settings', { method: 'PUT', body: { skuPattern: pattern } });
-      await client.invalidateQueries({ queryKey: ['settings'] });
+  const save = useCommand(
+    async () => {
+      await api('PUT /settings', { body: { skuPattern: pattern } });
       setTyped(null);
-      notice('New items get their numbers by this pattern; those that are given stay');
-    } catch (problem) {
-      notice(problem instanceof Error ? problem.message : 'Not saved');
-    }
-  };
+      return 'New items get their numbers by this pattern; those that are given stay';
+    },
+    { touches: [['settings']], tells: true },
+  );
   return (
     <section aria-labelledby="stock-numbers">
       <h2 id="stock-numbers" className="mb-2 font-semibold">
@@ -51,7 +46,7 @@ export function StockNumbers() {
         className="flex items-end gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          void save();
+          void save.run();
         }}
       >
         <label className="flex flex-col text-[12px]">

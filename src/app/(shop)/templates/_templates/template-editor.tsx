@@ -4,8 +4,8 @@ import { useState } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { TemplateInput } from '@/services/listings/template-input';
 import type { TriedTemplate } from '@/services/listings/try-template';
-import { ApiProblem, api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
+import { ApiProblem, api } from '@/ui/data/api';
+import { useNotice } from '@/ui/frame/providers';
 import { Conditions } from './conditions';
 import { Trial } from './trial';
 
@@ -60,25 +60,21 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
   };
   const save = () =>
     asked(async () => {
-      const saved = await api<{ id: number }>(id === null ? '/templates' : `/templates/${id}`, {
-        method: id === null ? 'POST' : 'PUT',
-        body: draft,
-      });
+      const saved =
+        id === null
+          ? await api('POST /templates', { body: draft })
+          : await api('PUT /templates/{id}', { params: { id }, body: draft });
       notice(`“${draft.name}” is kept; listings are computed anew`);
       await kept(saved.id);
     });
   const tryOut = () =>
     asked(async () =>
-      setTried(
-        await api<TriedTemplate>('/templates/try', {
-          method: 'POST',
-          body: { ...draft, name: draft.name || 'Draft', id },
-        }),
-      ),
+      setTried(await api('POST /templates/try', { body: { ...draft, name: draft.name || 'Draft', id } })),
     );
   const remove = () =>
     asked(async () => {
-      await api(`/templates/${id}`, { method: 'DELETE' });
+      if (id === null) return;
+      await api('DELETE /templates/{id}', { params: { id } });
       notice(`“${draft.name}” is removed`);
       await kept(null);
     });

@@ -3,10 +3,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { parseAsInteger, useQueryState } from 'nuqs';
 import { useState } from 'react';
-import type { AccountView } from '@/services/accounts/find-accounts';
 import type { TemplateView } from '@/services/listings/find-templates';
-import { api } from '@/ui/api';
-import { Empty, Failed, Loading, PageHead } from '@/ui/states';
+import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
 import { type Draft, emptyDraft, TemplateEditor } from './template-editor';
 
 const summary = (template: TemplateView) =>
@@ -23,11 +22,11 @@ export function Templates() {
   const [fresh, setFresh] = useState<Draft | null>(null);
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['templates'],
-    queryFn: () => api<{ templates: TemplateView[] }>('/templates'),
+    queryFn: () => api('GET /templates'),
   });
   const accounts = useQuery({
     queryKey: ['accounts'],
-    queryFn: () => api<{ accounts: AccountView[] }>('/accounts'),
+    queryFn: () => api('GET /accounts'),
   });
   if (isPending || accounts.isPending) return <Loading what="the templates" />;
   if (isError) return <Failed error={error} retry={() => void refetch()} />;

@@ -1,7 +1,7 @@
 'use client';
 
 import type { SheetColumn } from '@/services/items/item-sheet';
-import { Knot } from '@/ui/knot';
+import { Knot } from '@/ui/controls/knot';
 
 /** States in which a buyer can find it there. */
 const isThere = new Set(['live', 'changed', 'conflict']);

@@ -2,7 +2,7 @@
 
 import { Columns3 } from 'lucide-react';
 import type { SheetColumn } from '@/services/items/item-sheet';
-import { Knot } from '@/ui/knot';
+import { Knot } from '@/ui/controls/knot';
 
 type Props = {
   columns: SheetColumn[];

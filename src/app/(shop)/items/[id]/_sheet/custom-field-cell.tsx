@@ -3,7 +3,7 @@
 import { type CustomField, customFieldFault, ownText, readOwn } from '@/core/item/custom-fields';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
-import { Chips } from '@/ui/chips';
+import { Chips } from '@/ui/controls/chips';
 import { fine, LongText, Typed } from './typed';
 
 type Props = { id: string; field: CustomField; item: Item; change: (patch: ItemPatch) => void; flush: () => void };

@@ -3,10 +3,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { RotateCcw } from 'lucide-react';
 import type { HistoryEntry } from '@/services/items/item-history';
-import { api } from '@/ui/api';
-import { When } from '@/ui/format';
-import { useNotice } from '@/ui/providers';
-import { Failed, Loading } from '@/ui/states';
+import { When } from '@/ui/controls/format';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 const whyWords: Record<string, string> = {
   typing: '',
@@ -55,23 +55,21 @@ type Props = { itemId: number; accountName: (id: number) => string; changed: () 
 
 /** Who changed what and when, and what each marketplace answered; each change can be returned in one step. */
 export function History({ itemId, accountName, changed }: Props) {
-  const notice = useNotice();
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['history', itemId],
-    queryFn: () => api<{ history: HistoryEntry[] }>(`/items/${itemId}/history`),
+    queryFn: () => api('GET /items/{id}/history', { params: { id: itemId } }),
   });
-  if (isPending) return <Loading what="the history" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
-  const back = async (id: number) => {
-    try {
-      const { field } = await api<{ field: string }>(`/items/${itemId}/history/${id}/return`, { method: 'POST' });
-      notice(`${field} is what it was before`);
+  const back = useCommand(
+    async (id: number) => {
+      const { field } = await api('POST /items/{id}/history/{change}/return', { params: { id: itemId, change: id } });
       changed();
       await refetch();
-    } catch (problem) {
-      notice(problem instanceof Error ? problem.message : 'Not brought back');
-    }
-  };
+      return `${field} is what it was before`;
+    },
+    { touches: [['history']], tells: true },
+  );
+  if (isPending) return <Loading what="the history" />;
+  if (isError) return <Failed error={error} retry={() => void refetch()} />;
   return (
     <ol className="min-h-0 flex-1 space-y-1 overflow-auto p-4" aria-label="History">
       {data.history.map((entry) => (
@@ -105,7 +103,7 @@ export function History({ itemId, accountName, changed }: Props) {
               type="button"
               className="btn btn-ghost btn-xs"
               aria-label={`Bring ${entry.field} back to ${plain(entry.from)}`}
-              onClick={() => void back(entry.id)}
+              onClick={() => void back.run(entry.id)}
             >
               <RotateCcw size={12} aria-hidden="true" /> bring back
             </button>

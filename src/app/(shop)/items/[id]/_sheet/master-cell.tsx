@@ -5,7 +5,7 @@ import { conditionGrades } from '@/core/item/condition';
 import type { Item, ItemPatch } from '@/core/item/item';
 import { amountToText, parseAmount } from '@/core/measure/money';
 import type { Words } from '@/services/records/known-words';
-import { Chips } from '@/ui/chips';
+import { Chips } from '@/ui/controls/chips';
 import { CustomFieldCell } from './custom-field-cell';
 import { SizeCell, WeightCell } from './parcel-cell';
 import type { SheetRow } from './rows';

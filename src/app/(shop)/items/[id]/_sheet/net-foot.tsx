@@ -1,7 +1,7 @@
 'use client';
 
 import type { SheetColumn } from '@/services/items/item-sheet';
-import { Price } from '@/ui/format';
+import { Price } from '@/ui/controls/format';
 
 /** What this marketplace leaves, at the foot of its column; a click opens the way to another price. */
 export function NetFoot({ column, open }: { column: SheetColumn; open: () => void }) {

@@ -3,11 +3,9 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Item, ItemPatch } from '@/core/item/item';
 import { parseLength, parseSides } from '@/core/measure/length';
-import type { Box } from '@/core/measure/parcel';
 import { formatWeight, parseWeight } from '@/core/measure/weight';
-import type { Quote } from '@/core/price/postage';
-import { api } from '@/ui/api';
-import { Price } from '@/ui/format';
+import { Price } from '@/ui/controls/format';
+import { api } from '@/ui/data/api';
 import { Typed } from './typed';
 
 type Props = { id: string; item: Item; change: (patch: ItemPatch) => void; flush: () => void };
@@ -33,7 +31,7 @@ const centimetres = (millimetres: number | null) => (millimetres === null ? '' :
 export function SizeCell({ id, item, change, flush }: Props) {
   const boxes = useQuery({
     queryKey: ['boxes'],
-    queryFn: () => api<{ boxes: (Box & { id: number })[] }>('/boxes'),
+    queryFn: () => api('GET /boxes'),
     staleTime: 60_000,
   });
   const side = (field: 'lengthMm' | 'widthMm' | 'heightMm', name: string) => (
@@ -91,15 +89,11 @@ export function SizeCell({ id, item, change, flush }: Props) {
 
 function Quotes({ item }: { item: Item }) {
   const { weightGrams, lengthMm, widthMm, heightMm } = item;
-  const params = new URLSearchParams({ grams: String(weightGrams ?? 0) });
-  if (lengthMm && widthMm && heightMm) {
-    params.set('lengthMm', String(lengthMm));
-    params.set('widthMm', String(widthMm));
-    params.set('heightMm', String(heightMm));
-  }
+  const sides = lengthMm && widthMm && heightMm ? { lengthMm, widthMm, heightMm } : {};
+  const parcel = { grams: weightGrams ?? 0, ...sides };
   const { data } = useQuery({
-    queryKey: ['quotes', params.toString()],
-    queryFn: () => api<{ quotes: Quote[] }>(`/postage?${params}`),
+    queryKey: ['quotes', parcel],
+    queryFn: () => api('GET /postage', { query: parcel }),
     enabled: Boolean(weightGrams),
     staleTime: 60_000,
   });

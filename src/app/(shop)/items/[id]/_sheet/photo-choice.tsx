@@ -5,7 +5,7 @@ import type { Photo } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import { readPhotoReference } from '@/core/listing/fit/photos';
 import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
-import { photoUrl } from '@/ui/api';
+import { photoUrl } from '@/ui/data/api';
 
 type Props = {
   column: SheetColumn;

@@ -5,8 +5,8 @@ import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 import type { Words } from '@/services/records/known-words';
-import { api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
+import { api } from '@/ui/data/api';
+import { useNotice } from '@/ui/frame/providers';
 import { ColumnHead } from './column-head';
 import { MarketCell } from './market-cell';
 import { MasterCell } from './master-cell';
@@ -54,8 +54,8 @@ export function SheetGrid(props: Props) {
   const send = useCallback(
     async (accountId: number, field: string, value: Json | undefined) => {
       await save.flush();
-      await api(`/items/${item.id}/listings/${accountId}`, {
-        method: 'PUT',
+      await api('PUT /items/{id}/listings/{account}', {
+        params: { id: item.id, account: accountId },
         body: value === undefined ? { field } : { field, value },
       });
       await again();

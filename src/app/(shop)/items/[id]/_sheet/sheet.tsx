@@ -6,11 +6,10 @@ import { useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { wordsToReplace } from '@/core/item/copy';
 import type { Item } from '@/core/item/item';
-import type { Words } from '@/services/records/known-words';
-import { usePageActions } from '@/ui/actions';
-import { api } from '@/ui/api';
-import { withSelection } from '@/ui/selection';
-import { Failed, Loading } from '@/ui/states';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { withSelection } from '@/ui/data/selection';
+import { usePageActions } from '@/ui/frame/actions';
 import { ColumnMenu } from './column-menu';
 import { Conflicts } from './conflicts';
 import { History } from './history';
@@ -47,7 +46,7 @@ export function Sheet({ itemId }: { itemId: number }) {
   const settle = save.flush;
   const ownCategory = data?.item.category ?? '';
   const { mapCategory, place, end, takeModel, write } = useListingDeeds({ itemId, ownCategory, settle, again });
-  const words = useQuery({ queryKey: ['words'], queryFn: () => api<Words>('/words'), staleTime: 60_000 }).data;
+  const words = useQuery({ queryKey: ['words'], queryFn: () => api('GET /words'), staleTime: 60_000 }).data;
   const openItems = useOpenItems(itemId);
   const findOpenItems = useTrayItems(openItems.ids).data?.items ?? [];
   const allRows = useMemo(() => (data ? rowsFor(data) : []), [data]);
@@ -67,7 +66,7 @@ export function Sheet({ itemId }: { itemId: number }) {
   );
   const copy = useCallback(async () => {
     await settle();
-    const { id } = await api<{ id: number }>('/items', { method: 'POST', body: { copyOf: itemId } });
+    const { id } = await api('POST /items', { body: { copyOf: itemId } });
     router.push(`/items/${id}?copy`);
   }, [itemId, router, settle]);
   const actions = useSheetActions({

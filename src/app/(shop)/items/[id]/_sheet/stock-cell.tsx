@@ -2,15 +2,15 @@
 
 import { useMemo, useState } from 'react';
 import type { Item } from '@/core/item/item';
-import { usePageActions } from '@/ui/actions';
-import { api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
+import { api } from '@/ui/data/api';
+import { stockMove } from '@/ui/data/stock-move';
+import { useCommand } from '@/ui/data/use-command';
+import { usePageActions } from '@/ui/frame/actions';
 import { StockLedger } from './stock-ledger';
 
 /** Adding to the stock and setting it are two different things: two buttons, and the result is said before. */
 export function StockCell({ item, moved }: { item: Item; moved: () => void }) {
   const [text, setText] = useState('');
-  const [problem, setProblem] = useState('');
   const [ledger, setLedger] = useState(false);
   // By keyboard it has a key of its own, so that Tab goes straight on to the next field.
   usePageActions(
@@ -19,22 +19,20 @@ export function StockCell({ item, moved }: { item: Item; moved: () => void }) {
       [],
     ),
   );
-  const notice = useNotice();
   const units = /^-?\d{1,6}$/.test(text.trim()) ? Number(text) : null;
-  const act = async (how: 'add' | 'set') => {
-    try {
-      const { quantity } = await api<{ quantity: number }>(`/items/${item.id}/stock`, {
-        method: 'POST',
-        body: { how, units },
+  const act = useCommand(
+    async (how: 'add' | 'set') => {
+      if (units === null) return undefined;
+      const { quantity } = await api('POST /items/{id}/stock', {
+        params: { id: item.id },
+        body: stockMove(how, units),
       });
-      notice(`Stock is ${quantity} now`);
       setText('');
-      setProblem('');
       moved();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'Not saved');
-    }
-  };
+      return `Stock is ${quantity} now`;
+    },
+    { touches: [['sheet'], ['stock'], ['items']] },
+  );
   return (
     <div>
       <div className="flex items-center gap-1">
@@ -51,7 +49,7 @@ export function StockCell({ item, moved }: { item: Item; moved: () => void }) {
           type="button"
           className="btn btn-sm px-1.5 font-normal"
           disabled={units === null}
-          onClick={() => void act('add')}
+          onClick={() => void act.run('add')}
         >
           Add{units === null ? '' : ` → ${item.quantity + units}`}
         </button>
@@ -59,7 +57,7 @@ export function StockCell({ item, moved }: { item: Item; moved: () => void }) {
           type="button"
           className="btn btn-sm px-1.5 font-normal"
           disabled={units === null || units < 0}
-          onClick={() => void act('set')}
+          onClick={() => void act.run('set')}
         >
           Set{units === null ? '' : ` → ${units}`}
         </button>
@@ -73,9 +71,9 @@ export function StockCell({ item, moved }: { item: Item; moved: () => void }) {
         </button>
       </div>
       {ledger ? <StockLedger item={item} close={() => setLedger(false)} moved={moved} /> : null}
-      {problem ? (
+      {act.problem ? (
         <p role="alert" className="text-error">
-          {problem}
+          {act.problem}
         </p>
       ) : null}
     </div>

@@ -6,16 +6,20 @@ import type { Item } from '@/core/item/item';
 import { handReasons, movementWords, resultingStock } from '@/core/item/movements';
 import { amountToText, parseAmount } from '@/core/measure/money';
 import type { StockView } from '@/services/stock/find-movements';
-import { api } from '@/ui/api';
-import { Dialog } from '@/ui/dialog';
-import { When } from '@/ui/format';
-import { useNotice } from '@/ui/providers';
-import { Failed, Loading } from '@/ui/states';
+import { Dialog } from '@/ui/controls/dialog';
+import { When } from '@/ui/controls/format';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { stockMove } from '@/ui/data/stock-move';
+import { useCommand } from '@/ui/data/use-command';
 
 /** The stock of an item as a ledger: every movement with its reason, what each account offers, and the ways to move it. */
 export function StockLedger({ item, close, moved }: { item: Item; close: () => void; moved: () => void }) {
   const client = useQueryClient();
-  const stock = useQuery({ queryKey: ['stock', item.id], queryFn: () => api<StockView>(`/items/${item.id}/stock`) });
+  const stock = useQuery({
+    queryKey: ['stock', item.id],
+    queryFn: () => api('GET /items/{id}/stock', { params: { id: item.id } }),
+  });
   const done = () => {
     moved();
     void client.invalidateQueries({ queryKey: ['stock', item.id] });
@@ -100,26 +104,18 @@ function Move({ item, there, done }: { item: Item; there: number; done: () => vo
   const [text, setText] = useState('');
   const [reason, setReason] = useState<(typeof handReasons)[number]>('added');
   const [note, setNote] = useState('');
-  const [problem, setProblem] = useState('');
-  const notice = useNotice();
   const first = useRef<HTMLInputElement>(null);
   useEffect(() => first.current?.focus(), []);
   const units = whole(text);
-  const act = async (how: 'add' | 'set') => {
-    try {
-      const { quantity } = await api<{ quantity: number }>(`/items/${item.id}/stock`, {
-        method: 'POST',
-        body: how === 'add' ? { how, units, reason, note } : { how, units, note },
-      });
-      notice(`Stock is ${quantity} now`);
-      setText('');
-      setNote('');
-      setProblem('');
-      done();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'Not saved');
-    }
-  };
+  const act = useCommand(async (how: 'add' | 'set') => {
+    if (units === null) return undefined;
+    const body = stockMove(how, units, { reason, note });
+    const { quantity } = await api('POST /items/{id}/stock', { params: { id: item.id }, body });
+    setText('');
+    setNote('');
+    done();
+    return `Stock is ${quantity} now`;
+  });
   const added = units === null ? null : resultingStock(there, { how: 'add', units }).result;
   return (
     <section aria-label="Move stock">
@@ -163,7 +159,7 @@ function Move({ item, there, done }: { item: Item; there: number; done: () => vo
             type="button"
             className="btn btn-sm"
             disabled={units === null || units === 0 || (added ?? 0) < 0}
-            onClick={() => void act('add')}
+            onClick={() => void act.run('add')}
           >
             {units === null ? 'Add to stock' : `Add ${units} to stock: ${there} becomes ${added}`}
           </button>
@@ -171,14 +167,14 @@ function Move({ item, there, done }: { item: Item; there: number; done: () => vo
             type="button"
             className="btn btn-sm"
             disabled={units === null || units < 0}
-            onClick={() => void act('set')}
+            onClick={() => void act.run('set')}
           >
             {units === null ? 'Set stock to' : `Set stock to ${units}`}
           </button>
         </div>
-        {problem ? (
+        {act.problem ? (
           <p role="alert" className="text-error">
-            {problem}
+            {act.problem}
           </p>
         ) : null}
       </div>
@@ -191,28 +187,22 @@ function SoldByHand({ item, there, done }: { item: Item; there: number; done: ()
   const [units, setUnits] = useState('1');
   const [price, setPrice] = useState('');
   const [variation, setVariation] = useState('');
-  const [problem, setProblem] = useState('');
-  const notice = useNotice();
   const on = item.variations.filter((one) => one.on && one.quantity > 0);
   const count = whole(units);
   const amount = price.trim() === '' ? item.price : parseAmount(price, item.currency);
-  const sell = async () => {
-    try {
-      const { quantity } = await api<{ quantity: number }>(`/items/${item.id}/sold`, {
-        method: 'POST',
-        body: {
-          quantity: count,
-          unitPrice: amount ?? 0,
-          ...(item.axes.length ? { variation: on[Number(variation)]?.values ?? [] } : {}),
-        },
-      });
-      notice(quantity > 0 ? `Sold. ${quantity} are left everywhere` : 'Sold. It ends everywhere');
-      setProblem('');
-      done();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'Not saved');
-    }
-  };
+  const sell = useCommand(async () => {
+    if (count === null) return undefined;
+    const { quantity } = await api('POST /items/{id}/sold', {
+      params: { id: item.id },
+      body: {
+        quantity: count,
+        unitPrice: amount ?? 0,
+        ...(item.axes.length ? { variation: on[Number(variation)]?.values ?? [] } : {}),
+      },
+    });
+    done();
+    return quantity > 0 ? `Sold. ${quantity} are left everywhere` : 'Sold. It ends everywhere';
+  });
   return (
     <section aria-label="Sold by hand">
       <h3 className="mb-1 font-semibold">Sold by hand</h3>
@@ -255,16 +245,16 @@ function SoldByHand({ item, there, done }: { item: Item; there: number; done: ()
           type="button"
           className="btn btn-sm"
           disabled={count === null || count < 1 || count > there || amount === null}
-          onClick={() => void sell()}
+          onClick={() => void sell.run()}
         >
           {count !== null && count >= 1 && count <= there
             ? `Sold ${count}: ${there} becomes ${there - count}`
             : 'Sold by hand'}
         </button>
       </div>
-      {problem ? (
+      {sell.problem ? (
         <p role="alert" className="text-error">
-          {problem}
+          {sell.problem}
         </p>
       ) : null}
     </section>

@@ -1,10 +1,9 @@
 'use client';
 
 import { Hash } from 'lucide-react';
-import { useState } from 'react';
 import { skuPattern } from '@/core/item/sku';
-import { api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 import { Typed } from './typed';
 
 type Props = {
@@ -19,21 +18,15 @@ type Props = {
 
 /** The stock number: typed, or the next one of the shop's pattern for the place and supplier as they are by now. */
 export function StockNumberCell({ id, itemId, value, change, flush, settle, moved }: Props) {
-  const notice = useNotice();
-  const [busy, setBusy] = useState(false);
-  const take = async () => {
-    setBusy(true);
-    try {
+  const take = useCommand(
+    async () => {
       await settle();
-      const { sku } = await api<{ sku: string }>(`/items/${itemId}/number`, { method: 'POST', body: undefined });
-      notice(`The stock number is ${sku} now; ${value} is not given again`);
+      const { sku } = await api('POST /items/{id}/number', { params: { id: itemId } });
       moved();
-    } catch (error) {
-      notice(error instanceof Error ? error.message : 'Not changed');
-    } finally {
-      setBusy(false);
-    }
-  };
+      return `The stock number is ${sku} now; ${value} is not given again`;
+    },
+    { touches: [['sheet'], ['stages']], tells: true },
+  );
   return (
     <div className="flex items-start gap-1">
       <div className="flex-1">
@@ -52,8 +45,8 @@ export function StockNumberCell({ id, itemId, value, change, flush, settle, move
         className="btn btn-sm btn-square"
         aria-label="Next number of the pattern"
         title="Next number of the pattern"
-        disabled={busy}
-        onClick={() => void take()}
+        disabled={take.busy}
+        onClick={() => void take.run()}
       >
         <Hash size={13} aria-hidden="true" />
       </button>

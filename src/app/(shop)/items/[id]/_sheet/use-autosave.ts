@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { ItemPatch } from '@/core/item/item';
-import { ApiProblem, api } from '@/ui/api';
+import { ApiProblem, api } from '@/ui/data/api';
 
 const delayMs = 500;
 const keyOf = (itemId: number) => `netting.unsaved.${itemId}`;
@@ -70,8 +70,8 @@ export function useAutosave(
       setState({ kind: 'saving' });
       let again = false;
       try {
-        const answer = await api<{ version: number }>(`/items/${itemId}`, {
-          method: 'PATCH',
+        const answer = await api('PATCH /items/{id}', {
+          params: { id: itemId },
           body: { baseVersion: base.current, patch: sent },
           keepalive,
         });
@@ -140,7 +140,7 @@ export function useAutosave(
         if (left.length === 0) {
           // Having compared both, the change is made on what is there now.
           base.current = Number.MAX_SAFE_INTEGER;
-          void api<{ item: { version: number } }>(`/items/${itemId}`).then(({ item }) => {
+          void api('GET /items/{id}', { params: { id: itemId } }).then(({ item }) => {
             base.current = item.version;
             undecided.current = false;
             if (Object.keys(waiting.current).length) void flush();

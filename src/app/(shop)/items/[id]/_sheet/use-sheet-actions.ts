@@ -1,7 +1,7 @@
 import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
-import type { Action } from '@/ui/actions';
-import { withSelection } from '@/ui/selection';
+import { withSelection } from '@/ui/data/selection';
+import type { Action } from '@/ui/frame/actions';
 import type { BesideTab } from './side-panel/side-panel';
 
 type Props = {

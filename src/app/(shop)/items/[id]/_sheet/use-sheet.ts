@@ -3,15 +3,15 @@ import { useCallback } from 'react';
 import type { ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import type { ItemSheet, SheetColumn } from '@/services/items/item-sheet';
-import { ApiProblem, api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
+import { ApiProblem, api } from '@/ui/data/api';
+import { useNotice } from '@/ui/frame/providers';
 
 /** The item with what every account gets of it, kept fresh. */
 export function useSheetData(itemId: number) {
   const client = useQueryClient();
   const query = useQuery({
     queryKey: ['sheet', itemId],
-    queryFn: () => api<ItemSheet>(`/items/${itemId}`),
+    queryFn: () => api('GET /items/{id}', { params: { id: itemId } }),
     refetchInterval: 5_000,
   });
   const again = useCallback(() => {
@@ -46,7 +46,10 @@ export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
   );
   const mapCategory = useCallback(
     async (column: SheetColumn, categoryId: string) => {
-      await api(`/accounts/${column.accountId}/categories`, { method: 'PUT', body: { ownCategory, categoryId } });
+      await api('PUT /accounts/{id}/categories', {
+        params: { id: column.accountId },
+        body: { ownCategory, categoryId },
+      });
       notice(`“${ownCategory}” is kept for ${column.name} from now on`);
       await again();
     },
@@ -56,7 +59,10 @@ export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
     async (column: Pick<SheetColumn, 'accountId' | 'name'>, here: boolean) => {
       try {
         await settle();
-        await api(`/items/${itemId}/listings/${column.accountId}/place`, { method: 'PUT', body: { here } });
+        await api('PUT /items/{id}/listings/{account}/target', {
+          params: { id: itemId, account: column.accountId },
+          body: { here },
+        });
         notice(here ? `The item is for ${column.name}, too` : `The item is left out on ${column.name}`);
         await again();
       } catch (error) {
@@ -69,8 +75,8 @@ export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
     async (column: Pick<SheetColumn, 'accountId' | 'name'>) => {
       try {
         await settle();
-        const selection = { kind: 'items', ids: [itemId] };
-        await api('/listings/end', { method: 'POST', body: { selection, accounts: [column.accountId] } });
+        const selection = { kind: 'items' as const, ids: [itemId] };
+        await api('POST /listings/end', { body: { selection, accounts: [column.accountId] } });
         notice(`The listing on ${column.name} is being ended; publish it again to bring it back`);
         await again();
       } catch (error) {
@@ -83,8 +89,8 @@ export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
     async (column: SheetColumn, model: number) => {
       try {
         await settle();
-        const { taken } = await api<{ taken: string[] }>(`/items/${itemId}/listings/${column.accountId}/model`, {
-          method: 'POST',
+        const { taken } = await api('POST /items/{id}/listings/{account}/model', {
+          params: { id: itemId, account: column.accountId },
           body: { model },
         });
         notice(taken.length ? `${column.name} takes over: ${taken.join(', ')}` : 'Both say the same already');
@@ -99,7 +105,10 @@ export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
     async (accountId: number, field: string, value: Json) => {
       try {
         await settle();
-        await api(`/items/${itemId}/listings/${accountId}`, { method: 'PUT', body: { field, value } });
+        await api('PUT /items/{id}/listings/{account}', {
+          params: { id: itemId, account: accountId },
+          body: { field, value },
+        });
         await again();
       } catch (error) {
         tell(error);

@@ -2,9 +2,8 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
-import type { AccountView, MarketChoice } from '@/services/accounts/find-accounts';
-import { api } from '@/ui/api';
-import { Failed, Loading, PageHead } from '@/ui/states';
+import { Failed, Loading, PageHead } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
 import { DriftRuleForm } from './drift-rules';
 import { Fees } from './fees';
 import { Manner } from './manner';
@@ -17,7 +16,7 @@ export function AccountPage({ accountId }: { accountId: number }) {
   const client = useQueryClient();
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['accounts'],
-    queryFn: () => api<{ accounts: AccountView[]; available: MarketChoice[] }>('/accounts'),
+    queryFn: () => api('GET /accounts'),
   });
   if (isPending) return <Loading what="the account" />;
   if (isError) return <Failed error={error} retry={() => void refetch()} />;

@@ -4,31 +4,25 @@ import { useState } from 'react';
 import { fixedFields } from '@/core/listing/fields';
 import { canBeTaken, type DriftAnswer } from '@/core/sync/drift';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import { api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
-import { fieldName } from '@/ui/shown-value';
+import { fieldName } from '@/ui/controls/shown-value';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 const words: Record<DriftAnswer, string> = { take: 'take theirs', 'put-back': 'put ours back', ask: 'ask me' };
 const nameOf = (field: string) => (field === '*' ? 'Everything else' : fieldName(field));
 
 /** What is done by itself when somebody changed a field on the marketplace and nobody changed it here. */
 export function DriftRuleForm({ account, changed }: { account: AccountView; changed: () => void }) {
-  const notice = useNotice();
   const [field, setField] = useState('*');
-  const [problem, setProblem] = useState('');
-  const set = async (name: string, answer: DriftAnswer | null) => {
-    try {
-      const { settled } = await api<{ settled: number }>(`/accounts/${account.id}/drift-rules`, {
-        method: 'PUT',
-        body: { field: name, answer },
-      });
-      setProblem('');
-      notice(settled ? `Kept, and ${settled} settled by it` : 'Kept');
-      changed();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'Not kept');
-    }
-  };
+  const set = useCommand(async (name: string, answer: DriftAnswer | null) => {
+    const { settled } = await api('PUT /accounts/{id}/drift-rules', {
+      params: { id: account.id },
+      body: { field: name, answer },
+    });
+    changed();
+
+    return settled ? `Kept, and ${settled} settled by it` : 'Kept';
+  });
   const rules = Object.entries(account.driftRules);
   const fields = ['*', ...fixedFields.filter((one) => one !== 'quantity' && one !== 'sku')];
   return (
@@ -47,7 +41,7 @@ export function DriftRuleForm({ account, changed }: { account: AccountView; chan
               type="button"
               className="quiet text-[12px] underline"
               aria-label={`Remove the rule for ${nameOf(name).toLowerCase()}`}
-              onClick={() => void set(name, null)}
+              onClick={() => void set.run(name, null)}
             >
               Remove
             </button>
@@ -68,22 +62,22 @@ export function DriftRuleForm({ account, changed }: { account: AccountView; chan
           ))}
         </select>
         {field === '*' || canBeTaken(field) ? (
-          <button type="button" className="btn btn-xs" onClick={() => void set(field, 'take')}>
+          <button type="button" className="btn btn-xs" onClick={() => void set.run(field, 'take')}>
             Take theirs
           </button>
         ) : null}
-        <button type="button" className="btn btn-xs" onClick={() => void set(field, 'put-back')}>
+        <button type="button" className="btn btn-xs" onClick={() => void set.run(field, 'put-back')}>
           Put ours back
         </button>
         {rules.some(([name]) => name === '*') && field !== '*' ? (
-          <button type="button" className="btn btn-xs" onClick={() => void set(field, 'ask')}>
+          <button type="button" className="btn btn-xs" onClick={() => void set.run(field, 'ask')}>
             Ask me
           </button>
         ) : null}
       </div>
-      {problem ? (
+      {set.problem ? (
         <p role="alert" className="text-error">
-          {problem}
+          {set.problem}
         </p>
       ) : null}
     </section>

@@ -1,44 +1,35 @@
 'use client';
 
-import { useState } from 'react';
+import { pricingSchema } from '@/core/price/listing-price';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import { ApiProblem, api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
+import { api } from '@/ui/data/api';
+import { submitted, useCommand } from '@/ui/data/use-command';
 
 /** How prices and texts are made for this account, unless an item says otherwise. */
 export function Manner({ account, changed }: { account: AccountView; changed: () => void }) {
-  const notice = useNotice();
-  const [problem, setProblem] = useState('');
   const { pricing, packaging } = account;
-  const save = async (event: React.FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
+  const save = useCommand(async (form: FormData) => {
     const text = (name: string) => String(form.get(name) ?? '');
     const number = (name: string) => Number(text(name).replace(',', '.')) || 0;
-    try {
-      await api(`/accounts/${account.id}`, {
-        method: 'PATCH',
-        body: {
-          footer: text('footer'),
-          houseTag: text('houseTag'),
-          pricing: {
-            mode: text('mode'),
-            basisPoints: Math.round(number('percent') * 100),
-            addPostage: form.get('addPostage') === 'on',
-            rounding: text('rounding'),
-          },
-          packaging: { basisPoints: Math.round(number('allowance') * 100), atLeastGrams: Math.round(number('grams')) },
+    await api('PATCH /accounts/{id}', {
+      params: { id: account.id },
+      body: {
+        footer: text('footer'),
+        houseTag: text('houseTag'),
+        pricing: {
+          mode: pricingSchema.shape.mode.parse(text('mode')),
+          basisPoints: Math.round(number('percent') * 100),
+          addPostage: form.get('addPostage') === 'on',
+          rounding: pricingSchema.shape.rounding.parse(text('rounding')),
         },
-      });
-      setProblem('');
-      notice(`${account.name} is saved; its listings are computed anew`);
-      changed();
-    } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.message : 'Not saved');
-    }
-  };
+        packaging: { basisPoints: Math.round(number('allowance') * 100), atLeastGrams: Math.round(number('grams')) },
+      },
+    });
+    changed();
+    return `${account.name} is saved; its listings are computed anew`;
+  });
   return (
-    <form onSubmit={(event) => void save(event)} className="border-t border-base-300 p-4" aria-labelledby="manner">
+    <form onSubmit={submitted(save.run)} className="border-t border-base-300 p-4" aria-labelledby="manner">
       <h2 id="manner" className="mb-2 font-semibold">
         Prices and wording here
       </h2>
@@ -117,9 +108,9 @@ export function Manner({ account, changed }: { account: AccountView; changed: ()
           1 {account.rate.from} = {(account.rate.millionths / 1e6).toFixed(4)} {account.rate.to}, of {account.rate.date}
         </p>
       ) : null}
-      {problem ? (
+      {save.problem ? (
         <p role="alert" className="mt-2 text-error">
-          {problem}
+          {save.problem}
         </p>
       ) : null}
       <button type="submit" className="btn btn-sm mt-3">

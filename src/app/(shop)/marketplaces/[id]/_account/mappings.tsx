@@ -2,10 +2,10 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type { Mapping } from '@/services/accounts/find-mappings';
-import { api } from '@/ui/api';
-import { When } from '@/ui/format';
-import { useNotice } from '@/ui/providers';
-import { Failed, Loading } from '@/ui/states';
+import { When } from '@/ui/controls/format';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { useNotice } from '@/ui/frame/providers';
 
 const kinds: Record<Mapping['kind'], string> = {
   category: 'Category',
@@ -19,12 +19,12 @@ export function Mappings({ market, changed }: { market: string; changed: () => v
   const notice = useNotice();
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['knowledge', market],
-    queryFn: () => api<{ known: Mapping[] }>(`/mappings?market=${market}`),
+    queryFn: () => api('GET /mappings', { query: { market } }),
   });
   if (isPending) return <Loading what="what was learned" />;
   if (isError) return <Failed error={error} retry={() => void refetch()} />;
   const forget = async (thing: Mapping) => {
-    await api('/mappings/forget', { method: 'POST', body: { market, id: thing.id } });
+    await api('POST /mappings/forget', { body: { market, id: thing.id } });
     notice(`“${thing.source}” is no longer matched`);
     changed();
   };

@@ -1,42 +1,33 @@
 'use client';
 
-import { useState } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import { api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
+import { api } from '@/ui/data/api';
+import { submitted, useCommand } from '@/ui/data/use-command';
 
 /** How fast this account is used and how much of the stock it may offer, below what the marketplace allows. */
 export function PaceForm({ account, changed }: { account: AccountView; changed: () => void }) {
-  const notice = useNotice();
-  const [problem, setProblem] = useState('');
   const { pace, pacing, paceToday } = account;
-  const save = async (event: React.FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
+  const save = useCommand(async (form: FormData) => {
     const orNull = (name: string) => (form.get(name) === '' ? null : Number(form.get(name)));
     const slow = form.get('slow') === 'on';
-    try {
-      await api(`/accounts/${account.id}/pace`, {
-        method: 'PUT',
-        body: {
-          pace: {
-            perMinute: orNull('perMinute'),
-            newPerDay: orNull('newPerDay'),
-            spread: form.get('spread') === 'on',
-            slowStartFrom: slow ? (pace.slowStartFrom ?? new Date().toISOString().slice(0, 10)) : null,
-          },
-          reserve: Number(form.get('reserve')) || 0,
-          cap: orNull('cap'),
-          relistCancelled: form.get('relist') === 'on',
+    await api('PUT /accounts/{id}/pace', {
+      params: { id: account.id },
+      body: {
+        pace: {
+          perMinute: orNull('perMinute'),
+          newPerDay: orNull('newPerDay'),
+          spread: form.get('spread') === 'on',
+          slowStartFrom: slow ? (pace.slowStartFrom ?? new Date().toISOString().slice(0, 10)) : null,
         },
-      });
-      setProblem('');
-      notice(`The pace of ${account.name} is kept`);
-      changed();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'Not kept');
-    }
-  };
+        reserve: Number(form.get('reserve')) || 0,
+        cap: orNull('cap'),
+        relistCancelled: form.get('relist') === 'on',
+      },
+    });
+    changed();
+
+    return `The pace of ${account.name} is kept`;
+  });
   const number = (name: string, label: string, value: number | null, most: number, placeholder: string) => (
     <label className="flex flex-col gap-1">
       {label}
@@ -60,7 +51,7 @@ export function PaceForm({ account, changed }: { account: AccountView; changed: 
         Today {paceToday.newToday.toLocaleString('en')} new listings, {paceToday.madeToday.toLocaleString('en')} of them
         made; {paceToday.perMinute.toLocaleString('en')} requests a minute.
       </p>
-      <form onSubmit={(event) => void save(event)} className="grid grid-cols-2 gap-2">
+      <form onSubmit={submitted(save.run)} className="grid grid-cols-2 gap-2">
         {number('newPerDay', 'New a day, at most', pace.newPerDay, pacing.newPerDay, String(pacing.newPerDay))}
         {number('perMinute', 'Requests a minute', pace.perMinute, pacing.perMinute, String(pacing.perMinute))}
         <label className="col-span-2 flex items-center gap-2">
@@ -97,9 +88,9 @@ export function PaceForm({ account, changed }: { account: AccountView; changed: 
           />
           List again by itself when an order is cancelled
         </label>
-        {problem ? (
+        {save.problem ? (
           <p role="alert" className="col-span-2 text-error">
-            {problem}
+            {save.problem}
           </p>
         ) : null}
         <div className="col-span-2">

@@ -4,17 +4,16 @@ import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import type { RuleChange } from '@/core/rules/compare';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import type { RuleChanges } from '@/services/accounts/rule-changes';
-import { api } from '@/ui/api';
-import { When } from '@/ui/format';
-import { Failed, Loading } from '@/ui/states';
+import { When } from '@/ui/controls/format';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
 import { ViolationRow } from './violation-row';
 
 /** What changed in the rules, and the listings that do not fit them, by cause, each with its mend. */
 export function RuleNews({ account, changed }: { account: AccountView; changed: () => void }) {
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['rules', account.market],
-    queryFn: () => api<RuleChanges>(`/rules?market=${account.market}`),
+    queryFn: () => api('GET /rules', { query: { market: account.market } }),
     refetchInterval: 8_000,
   });
   if (isPending) return <Loading what="the rules" />;
@@ -44,8 +43,8 @@ export function RuleNews({ account, changed }: { account: AccountView; changed: 
           </h3>
           <ul className="divide-y divide-base-300/60">
             {data.changes.slice(0, 30).map((change) => (
-              <li key={change.place} className="grid grid-cols-[12rem_1fr] gap-3 px-3 py-1.5">
-                <span>{change.place}</span>
+              <li key={change.path} className="grid grid-cols-[12rem_1fr] gap-3 px-3 py-1.5">
+                <span>{change.path}</span>
                 <Difference change={change} />
               </li>
             ))}

@@ -3,44 +3,31 @@
 import Link from 'next/link';
 import { useState } from 'react';
 import type { Violation } from '@/services/accounts/find-violations';
-import { ApiProblem, api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 /** One cause with its number of listings and the one mend for all of them. */
 export function ViolationRow({ violation, changed }: { violation: Violation; changed: () => void }) {
-  const notice = useNotice();
   const [value, setValue] = useState('');
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState('');
   const count = violation.live + violation.drafts;
-  const fix = async (send: boolean) => {
-    setBusy(true);
-    setProblem('');
-    try {
-      const done = await api<{ listings: number; left: number; queued: number }>('/fixes', {
-        method: 'POST',
-        body: {
-          accountId: violation.accountId,
-          code: violation.code,
-          field: violation.field,
-          message: violation.message,
-          ...(value ? { value } : {}),
-          send,
-        },
-      });
-      notice(
-        `${done.listings} ${done.listings === 1 ? 'listing fits' : 'listings fit'} now${done.left ? `, ${done.left} still do not` : ''}${done.queued ? `; ${done.queued} are being sent` : ''}`,
-      );
-      changed();
-    } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.message : 'This could not be mended');
-    } finally {
-      setBusy(false);
-    }
-  };
+  const fix = useCommand(async (send: boolean) => {
+    const done = await api('POST /fixes', {
+      body: {
+        accountId: violation.accountId,
+        code: violation.code,
+        field: violation.field,
+        message: violation.message,
+        ...(value ? { value } : {}),
+        send,
+      },
+    });
+    changed();
+
+    return `${done.listings} ${done.listings === 1 ? 'listing fits' : 'listings fit'} now${done.left ? `, ${done.left} still do not` : ''}${done.queued ? `; ${done.queued} are being sent` : ''}`;
+  });
   const needsValue = violation.how === 'choose' || violation.how === 'write';
   return (
-    <li className="flex flex-wrap items-center gap-x-3 gap-y-1 py-2" data-misfit={violation.code}>
+    <li className="flex flex-wrap items-center gap-x-3 gap-y-1 py-2" data-violation={violation.code}>
       <span className="figures w-36 text-right whitespace-nowrap">
         <b>{violation.live}</b> live, {violation.drafts} waiting
       </span>
@@ -61,9 +48,9 @@ export function ViolationRow({ violation, changed }: { violation: Violation; cha
           ))}
           {count > violation.items.length ? ' …' : ''}
         </span>
-        {problem ? (
+        {fix.problem ? (
           <span role="alert" className="block text-error">
-            {problem}
+            {fix.problem}
           </span>
         ) : null}
       </span>
@@ -98,8 +85,8 @@ export function ViolationRow({ violation, changed }: { violation: Violation; cha
           <button
             type="button"
             className="btn btn-sm"
-            disabled={busy || (needsValue && !value)}
-            onClick={() => void fix(false)}
+            disabled={fix.busy || (needsValue && !value)}
+            onClick={() => void fix.run(false)}
           >
             {violation.how === 'click' ? violation.fix.label : 'Mend'} for {count}
           </button>
@@ -107,8 +94,8 @@ export function ViolationRow({ violation, changed }: { violation: Violation; cha
             <button
               type="button"
               className="btn btn-sm"
-              disabled={busy || (needsValue && !value)}
-              onClick={() => void fix(true)}
+              disabled={fix.busy || (needsValue && !value)}
+              onClick={() => void fix.run(true)}
             >
               Mend and send
             </button>

@@ -4,12 +4,12 @@ import { useQuery } from '@tanstack/react-query';
 import { Copy, X } from 'lucide-react';
 import Link from 'next/link';
 import type { OpenItem } from '@/services/items/find-open-items';
-import { api, photoUrl } from '@/ui/api';
+import { api, photoUrl } from '@/ui/data/api';
 
 export const useTrayItems = (ids: number[]) =>
   useQuery({
     queryKey: ['tray', ids.join(',')],
-    queryFn: () => api<{ items: OpenItem[] }>(`/open-items?ids=${ids.join(',')}`),
+    queryFn: () => api('GET /open-items', { query: { ids: ids.join(',') } }),
     enabled: ids.length > 0,
     refetchInterval: 5_000,
     placeholderData: (before) => before,

@@ -3,9 +3,9 @@
 import { useState } from 'react';
 import type { Item, ItemField } from '@/core/item/item';
 import type { OpenItem } from '@/services/items/find-open-items';
-import { api } from '@/ui/api';
-import { Dialog } from '@/ui/dialog';
-import { useNotice } from '@/ui/providers';
+import { Dialog } from '@/ui/controls/dialog';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 const offered: { field: ItemField; label: string }[] = [
   { field: 'title', label: 'Title' },
@@ -40,30 +40,20 @@ type Props = { item: Item; others: OpenItem[]; settle: () => Promise<unknown>; c
 
 /** Takes all or chosen fields of this item over into others of the sitting. */
 export function TakeOver({ item, others, settle, close }: Props) {
-  const notice = useNotice();
   const filled = offered.filter(({ field }) => says(item[field]));
   const [fields, setFields] = useState<ItemField[]>(() =>
     filled.map((one) => one.field).filter((field) => field !== 'title' && field !== 'location'),
   );
   const [to, setTo] = useState<number[]>(() => others.filter((one) => one.unfinished).map((one) => one.id));
-  const [problem, setProblem] = useState('');
   const toggle = <T,>(list: T[], one: T) =>
     list.includes(one) ? list.filter((other) => other !== one) : [...list, one];
-  const go = async () => {
-    try {
-      await settle();
-      const { changed, unchanged } = await api<{ changed: number[]; unchanged: number[] }>('/items/take-over', {
-        method: 'POST',
-        body: { from: item.id, fields, to },
-      });
-      notice(
-        `${changed.length} items changed${unchanged.length ? `, ${unchanged.length} were like that already` : ''}`,
-      );
-      close();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'Nothing was taken over');
-    }
-  };
+  const go = useCommand(async () => {
+    await settle();
+    const { changed, unchanged } = await api('POST /items/take-over', { body: { from: item.id, fields, to } });
+    close();
+
+    return `${changed.length} items changed${unchanged.length ? `, ${unchanged.length} were like that already` : ''}`;
+  });
   return (
     <Dialog title={`Take over from “${item.title || item.sku}”`} close={close}>
       <div className="grid grid-cols-2 gap-6">
@@ -105,16 +95,16 @@ export function TakeOver({ item, others, settle, close }: Props) {
           ))}
         </fieldset>
       </div>
-      {problem ? (
+      {go.problem ? (
         <p role="alert" className="mt-2 text-error">
-          {problem}
+          {go.problem}
         </p>
       ) : null}
       <button
         type="button"
         className="btn btn-primary btn-sm mt-4"
         disabled={fields.length === 0 || to.length === 0}
-        onClick={() => void go()}
+        onClick={() => void go.run()}
       >
         Take {fields.length} fields over into {to.length} {to.length === 1 ? 'item' : 'items'}
       </button>

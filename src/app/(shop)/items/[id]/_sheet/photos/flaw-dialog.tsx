@@ -1,8 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { api, photoUrl } from '@/ui/api';
-import { Dialog } from '@/ui/dialog';
+import { Dialog } from '@/ui/controls/dialog';
+import { api, photoUrl } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 type Props = {
   itemId: number;
@@ -15,23 +16,22 @@ type Props = {
 /** What a photo of a flaw shows, in a few words that can go into the condition note. */
 export function FlawDialog({ itemId, hash, words, close, changed }: Props) {
   const [text, setText] = useState(words);
-  const [problem, setProblem] = useState('');
-  const save = async (said: string) => {
-    try {
-      await api(`/items/${itemId}/photos/flaw`, { method: 'PUT', body: { hash, words: said } });
+  const save = useCommand(
+    async (said: string) => {
+      await api('PUT /items/{id}/photos/flaw', { params: { id: itemId }, body: { hash, words: said } });
       await changed();
       close();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'Not saved');
-    }
-  };
+      return undefined;
+    },
+    { touches: [['sheet']] },
+  );
   return (
     <Dialog title="What this photo shows" close={close}>
       <form
         className="space-y-3"
         onSubmit={(event) => {
           event.preventDefault();
-          void save(text);
+          void save.run(text);
         }}
       >
         <img src={photoUrl(hash, 'view')} alt="" className="max-h-64 rounded" />
@@ -45,9 +45,9 @@ export function FlawDialog({ itemId, hash, words, close, changed }: Props) {
             onChange={(event) => setText(event.target.value)}
           />
         </label>
-        {problem ? (
+        {save.problem ? (
           <p role="alert" className="text-error">
-            {problem}
+            {save.problem}
           </p>
         ) : null}
         <div className="flex gap-2">
@@ -55,7 +55,7 @@ export function FlawDialog({ itemId, hash, words, close, changed }: Props) {
             Keep
           </button>
           {words ? (
-            <button type="button" className="btn btn-sm" onClick={() => void save('')}>
+            <button type="button" className="btn btn-sm" onClick={() => void save.run('')}>
               It shows no flaw
             </button>
           ) : null}

@@ -2,16 +2,15 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import type { PhoneLink } from '@/services/items/invite-phone';
-import { api } from '@/ui/api';
-import { Dialog } from '@/ui/dialog';
-import { Failed, Loading } from '@/ui/states';
+import { Dialog } from '@/ui/controls/dialog';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
 
 /** The address for a phone on the same network, as a code that its camera reads. */
 export function PhoneDialog({ itemId, close }: { itemId: number; close: () => void }) {
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['phone', itemId],
-    queryFn: () => api<PhoneLink>(`/items/${itemId}/phone`, { method: 'POST' }),
+    queryFn: () => api('POST /items/{id}/phone', { params: { id: itemId } }),
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });

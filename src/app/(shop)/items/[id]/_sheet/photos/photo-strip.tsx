@@ -20,10 +20,10 @@ import { ImagePlus, Smartphone } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import type { Photo } from '@/core/item/item';
-import { api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
-import { Failed, Loading } from '@/ui/states';
-import { uploadAll } from '@/ui/upload';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { uploadAll } from '@/ui/data/upload';
+import { useNotice } from '@/ui/frame/providers';
 import { FlawDialog } from './flaw-dialog';
 import { PhoneDialog } from './phone-dialog';
 import { PhotoTile } from './photo-tile';
@@ -74,7 +74,7 @@ export function PhotoStrip({ itemId, photos, limits, conditionNote, addToNote, c
     async (next: string[], undoable?: { text: string; before: string[] }) => {
       setOrder(next);
       try {
-        await api(`/items/${itemId}/photos`, { method: 'PUT', body: { photos: next } });
+        await api('PUT /items/{id}/photos', { params: { id: itemId }, body: { photos: next } });
         await changed();
         if (undoable)
           notice(undoable.text, {
@@ -276,7 +276,7 @@ export function PhotoStrip({ itemId, photos, limits, conditionNote, addToNote, c
             close={() => setOpen(null)}
             changed={changed}
             append={async (original) => {
-              const { item } = await api<{ item: { photos: Photo[] } }>(`/items/${itemId}`);
+              const { item } = await api('GET /items/{id}', { params: { id: itemId } });
               await write([...item.photos.map((photo) => photo.hash), original]);
             }}
             restore={(original) => write(hashes.map((one, index) => (index === open.index ? original : one)))}

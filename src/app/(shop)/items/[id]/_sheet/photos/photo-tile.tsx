@@ -4,7 +4,7 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Flag, Pencil, X } from 'lucide-react';
 import { memo } from 'react';
-import { photoUrl } from '@/ui/api';
+import { photoUrl } from '@/ui/data/api';
 
 type Props = {
   id: string;

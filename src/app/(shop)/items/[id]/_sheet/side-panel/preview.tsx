@@ -1,16 +1,15 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import type { ItemPreview } from '@/services/items/preview-item';
-import { api } from '@/ui/api';
-import { Failed, Loading } from '@/ui/states';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
 import { BuyerView } from '../../preview/_preview/buyer-view';
 
 /** What a buyer would see of it on one marketplace, as it stands by now. */
 export function BesidePreview({ itemId, version, accountId }: { itemId: number; version: number; accountId: number }) {
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['told', itemId, version],
-    queryFn: () => api<ItemPreview>(`/items/${itemId}/preview`),
+    queryFn: () => api('GET /items/{id}/preview', { params: { id: itemId } }),
     placeholderData: (before) => before,
   });
   if (isPending) return <Loading what="the preview" />;

@@ -6,10 +6,9 @@ import { useState } from 'react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import { parseAmount } from '@/core/measure/money';
-import type { PricePanel } from '@/services/listings/price-panel';
-import { api } from '@/ui/api';
-import { Price } from '@/ui/format';
-import { Failed, Loading } from '@/ui/states';
+import { Price } from '@/ui/controls/format';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
 import { Sold } from './sold';
 
 type Props = {
@@ -26,7 +25,7 @@ const goals = [
 
 /** The price for a wanted net, account by account, and what such things sold for: both can be taken over. */
 export function BesidePrice({ item, change, write }: Props) {
-  const [goal, setGoal] = useState<string>('net');
+  const [goal, setGoal] = useState<(typeof goals)[number][0]>('net');
   const [wanted, setWanted] = useState('');
   const amount =
     goal === 'net'
@@ -34,14 +33,11 @@ export function BesidePrice({ item, change, write }: Props) {
       : wanted.trim() === ''
         ? null
         : Math.round(Number(wanted.replace(',', '.')) * 100);
-  const query = new URLSearchParams({ rounding: 'ninety' });
-  if (amount !== null && Number.isFinite(amount)) {
-    query.set('goal', goal);
-    query.set('amount', String(amount));
-  }
+  const wish = amount !== null && Number.isFinite(amount) ? { goal, amount } : {};
+  const query = { rounding: 'ninety' as const, ...wish };
   const { data, isPending, isError, error, refetch } = useQuery({
-    queryKey: ['prices', item.id, item.version, query.toString()],
-    queryFn: () => api<PricePanel>(`/items/${item.id}/prices?${query}`),
+    queryKey: ['prices', item.id, item.version, query],
+    queryFn: () => api('GET /items/{id}/prices', { params: { id: item.id }, query }),
     placeholderData: (before) => before,
   });
   if (isPending) return <Loading what="the prices" />;
@@ -51,7 +47,11 @@ export function BesidePrice({ item, change, write }: Props) {
       <div className="mb-2 flex items-end gap-2">
         <label className="flex flex-col text-[12px]">
           Price for a
-          <select className="select select-sm w-36" value={goal} onChange={(event) => setGoal(event.target.value)}>
+          <select
+            className="select select-sm w-36"
+            value={goal}
+            onChange={(event) => setGoal(goals.find(([id]) => id === event.target.value)?.[0] ?? 'net')}
+          >
             {goals.map(([id, label]) => (
               <option key={id} value={id}>
                 {label}

@@ -3,14 +3,13 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Item } from '@/core/item/item';
 import { formatMoney } from '@/core/measure/money';
-import type { Comparables } from '@/services/listings/comparables';
-import { api } from '@/ui/api';
+import { api } from '@/ui/data/api';
 
 /** What such things sold for in the last half year, in three figures that can be taken over. */
 export function Sold({ item, take }: { item: Item; take: (price: number) => void }) {
   const { data } = useQuery({
     queryKey: ['comparables', item.id, item.brand, item.model, item.barcode],
-    queryFn: () => api<Comparables>(`/items/${item.id}/comparables?days=180`),
+    queryFn: () => api('GET /items/{id}/comparables', { params: { id: item.id }, query: { days: '180' } }),
     enabled: Boolean(item.model || item.barcode),
     staleTime: 60_000,
   });

@@ -5,8 +5,8 @@ import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import type { Proposal } from '@/core/wording/maker';
 import type { SheetColumn } from '@/services/items/item-sheet';
-import { api } from '@/ui/api';
-import { Failed, Loading } from '@/ui/states';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
 
 type Props = {
   item: Item;
@@ -35,10 +35,10 @@ const plain = (text: string) =>
 
 /** Proposals for wording beside the present text: taken whole, or word by word, each with its reason. */
 export function Wording({ item, column, change, write }: Props) {
-  const query = column ? `?account=${column.accountId}` : '';
+  const query = { account: column?.accountId };
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['wording', item.id, item.version, query],
-    queryFn: () => api<{ proposals: Proposal[] }>(`/items/${item.id}/wording${query}`),
+    queryFn: () => api('GET /items/{id}/wording', { params: { id: item.id }, query }),
   });
   if (isPending) return <Loading what="the proposals" />;
   if (isError) return <Failed error={error} retry={() => void refetch()} />;

@@ -10,7 +10,7 @@ import {
   regenerate,
   type Variation,
 } from '@/core/item/variations';
-import { Chips } from '@/ui/chips';
+import { Chips } from '@/ui/controls/chips';
 
 type Props = {
   axes: Axis[];

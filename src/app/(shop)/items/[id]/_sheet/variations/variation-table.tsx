@@ -12,7 +12,7 @@ import {
 } from '@/core/item/variation-table';
 import { type Axis, type Variation, variationPrice } from '@/core/item/variations';
 import { formatMoney } from '@/core/measure/money';
-import { useNotice } from '@/ui/providers';
+import { useNotice } from '@/ui/frame/providers';
 import { useBlock } from './use-block';
 
 const labels = { on: 'Offered', sku: 'Stock number', quantity: 'Stock', price: 'Price', barcode: 'Barcode' } as const;

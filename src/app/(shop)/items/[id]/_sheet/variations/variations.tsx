@@ -4,8 +4,8 @@ import { useRef, useState } from 'react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import { unitsOf, type Variation } from '@/core/item/variations';
 import type { SheetColumn } from '@/services/items/item-sheet';
-import { api, photoUrl } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
+import { api, photoUrl } from '@/ui/data/api';
+import { useNotice } from '@/ui/frame/providers';
 import { Axes } from './axes';
 import { VariationTable } from './variation-table';
 
@@ -48,8 +48,8 @@ export function Variations({ item, columns, change, settle, again, place, back }
   const split = async () => {
     await settle();
     const combinations = item.variations.filter((row) => row.on && row.quantity > 0).map((row) => row.values);
-    const { items } = await api<{ items: { id: number; sku: string }[] }>(`/items/${item.id}/split`, {
-      method: 'POST',
+    const { items } = await api('POST /items/{id}/split', {
+      params: { id: item.id },
       body: { combinations: combinations.slice(0, 100) },
     });
     notice(`${items.length} items were made; their units moved there`);

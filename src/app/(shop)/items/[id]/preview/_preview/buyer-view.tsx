@@ -1,5 +1,5 @@
 import type { AccountPreview } from '@/services/items/preview-item';
-import { photoUrl } from '@/ui/api';
+import { photoUrl } from '@/ui/data/api';
 
 /**
  * A buyer's view in our own plain drawing, made of what the marketplace's rules say it shows: the shape and number of

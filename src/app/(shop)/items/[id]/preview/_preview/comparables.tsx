@@ -16,10 +16,9 @@ import {
 } from 'recharts';
 import type { Item } from '@/core/item/item';
 import { formatMoney } from '@/core/measure/money';
-import type { Comparables as Data } from '@/services/listings/comparables';
-import { ApiProblem, api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
-import { Failed, Loading } from '@/ui/states';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 
 const windows = [30, 90, 180, 365];
 const ink = 'var(--color-base-content)';
@@ -27,28 +26,26 @@ const accent = 'var(--color-primary)';
 
 /** What such things sold for lately: figures, their spread, their course, and the outliers; a figure can be taken over. */
 export function Comparables({ itemId, item, changed }: { itemId: number; item: Item; changed: () => void }) {
-  const notice = useNotice();
   const [days, setDays] = useState(180);
   const [condition, setCondition] = useState('');
-  const query = new URLSearchParams({ days: String(days), ...(condition ? { condition } : {}) }).toString();
+  const query = { days, condition: condition || undefined };
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['comparables', itemId, query],
-    queryFn: () => api<Data>(`/items/${itemId}/comparables?${query}`),
+    queryFn: () => api('GET /items/{id}/comparables', { params: { id: itemId }, query }),
     placeholderData: keepPreviousData,
   });
+  const take = useCommand(
+    async (price: number) => {
+      await api('PATCH /items/{id}', { params: { id: itemId }, body: { baseVersion: item.version, patch: { price } } });
+      changed();
+      return `The item’s price is ${money(price)} now`;
+    },
+    { tells: true },
+  );
   if (isPending) return <Loading what="comparable sales" />;
   if (isError) return <Failed error={error} retry={() => void refetch()} />;
   const { statistics } = data;
   const money = (minor: number) => formatMoney(minor, item.currency);
-  const take = async (price: number) => {
-    try {
-      await api(`/items/${itemId}`, { method: 'PATCH', body: { baseVersion: item.version, patch: { price } } });
-      notice(`The item’s price is ${money(price)} now`);
-      changed();
-    } catch (problem) {
-      notice(problem instanceof ApiProblem ? problem.message : 'Not saved');
-    }
-  };
   return (
     <section aria-labelledby="comparables" className="border-t border-base-300 p-4">
       <div className="mb-3 flex flex-wrap items-center gap-3">
@@ -86,7 +83,7 @@ export function Comparables({ itemId, item, changed }: { itemId: number; item: I
       {statistics ? (
         <div className="grid grid-cols-[16rem_1fr_1fr] gap-6 max-lg:grid-cols-1">
           <dl className="grid grid-cols-[auto_1fr] content-start gap-x-4 gap-y-1">
-            <Figure label="Median" value={<Taken price={statistics.median} money={money} take={take} />} />
+            <Figure label="Median" value={<Taken price={statistics.median} money={money} take={take.run} />} />
             <Figure label="Middle half" value={`${money(statistics.low)} to ${money(statistics.high)}`} />
             <Figure label="Mean" value={money(statistics.mean)} />
             <Figure label="Sales" value={`${statistics.count}, ${statistics.pieces} pieces`} />
@@ -199,7 +196,7 @@ function Taken({
 }: {
   price: number;
   money: (minor: number) => string;
-  take: (price: number) => Promise<void>;
+  take: (price: number) => Promise<unknown>;
 }) {
   return (
     <span className="flex items-center gap-2">

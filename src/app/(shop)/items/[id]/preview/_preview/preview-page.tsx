@@ -4,10 +4,10 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { parseAsInteger, useQueryState } from 'nuqs';
-import type { AccountPreview, ItemPreview } from '@/services/items/preview-item';
-import { api } from '@/ui/api';
-import { Knot } from '@/ui/knot';
-import { Failed, Loading, PageHead } from '@/ui/states';
+import type { AccountPreview } from '@/services/items/preview-item';
+import { Knot } from '@/ui/controls/knot';
+import { Failed, Loading, PageHead } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
 import { BuyerView } from './buyer-view';
 import { PricePanel } from './price-panel';
 import { Values } from './values';
@@ -23,7 +23,7 @@ export function ToldPage({ itemId }: { itemId: number }) {
   const [chosen, choose] = useQueryState('account', parseAsInteger);
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['told', itemId],
-    queryFn: () => api<ItemPreview>(`/items/${itemId}/preview`),
+    queryFn: () => api('GET /items/{id}/preview', { params: { id: itemId } }),
   });
   if (isPending) return <Loading what="what each marketplace gets" />;
   if (isError) return <Failed error={error} retry={() => void refetch()} />;

@@ -1,13 +1,15 @@
 'use client';
 
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { amountToText, parseAmount } from '@/core/measure/money';
-import type { PricePanel as Panel, PriceLine } from '@/services/listings/price-panel';
-import { ApiProblem, api } from '@/ui/api';
-import { Price } from '@/ui/format';
-import { useNotice } from '@/ui/providers';
-import { Failed, Loading } from '@/ui/states';
+import { type RoundingName, roundingNames } from '@/core/measure/rounding';
+import type { PriceLine } from '@/services/listings/price-panel';
+import { Price } from '@/ui/controls/format';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
+import { useNotice } from '@/ui/frame/providers';
 
 const goals = [
   { id: 'net', label: 'Net of' },
@@ -30,7 +32,7 @@ export function PricePanel({ itemId, currency, version, changed }: Props) {
   const [tried, setTried] = useState('');
   const [goal, setGoal] = useState<(typeof goals)[number]['id']>('net');
   const [wanted, setWanted] = useState('');
-  const [rounding, setRounding] = useState<string>('ninety');
+  const [rounding, setRounding] = useState<RoundingName>('ninety');
   const [floor, setFloor] = useState('');
   const price = tried ? parseAmount(tried, currency) : null;
   const amount = wanted
@@ -38,32 +40,38 @@ export function PricePanel({ itemId, currency, version, changed }: Props) {
       ? parseAmount(wanted, currency)
       : Math.round(Number(wanted.replace(',', '.')) * 100)
     : null;
-  const query = new URLSearchParams({
-    ...(price === null ? {} : { price: String(price) }),
-    ...(amount === null || Number.isNaN(amount) ? {} : { goal, amount: String(amount) }),
-    rounding,
-    ...(parseAmount(floor, currency) ? { floor: String(parseAmount(floor, currency)) } : {}),
-  }).toString();
+  const lowest = parseAmount(floor, currency);
+  const query = useMemo(
+    () => ({
+      price: price ?? undefined,
+      ...(amount === null || Number.isNaN(amount) ? {} : { goal, amount }),
+      rounding,
+      floor: lowest ?? undefined,
+    }),
+    [price, amount, goal, rounding, lowest],
+  );
   const settled = useDeferredValue(query);
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['prices', itemId, settled],
-    queryFn: () => api<Panel>(`/items/${itemId}/prices?${settled}`),
+    queryFn: () => api('GET /items/{id}/prices', { params: { id: itemId }, query: settled }),
     placeholderData: keepPreviousData,
   });
-  if (isPending) return <Loading what="the prices" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
-  const take = async (to: number) => {
-    try {
-      await api(`/items/${itemId}`, { method: 'PATCH', body: { baseVersion: version, patch: { price: to } } });
-      notice('The item’s price is changed');
+  const take = useCommand(
+    async (to: number) => {
+      await api('PATCH /items/{id}', { params: { id: itemId }, body: { baseVersion: version, patch: { price: to } } });
       setTried('');
       changed();
-    } catch (problem) {
-      notice(problem instanceof ApiProblem ? problem.message : 'Not saved');
-    }
-  };
+      return 'The item’s price is changed';
+    },
+    { tells: true },
+  );
+  if (isPending) return <Loading what="the prices" />;
+  if (isError) return <Failed error={error} retry={() => void refetch()} />;
   const takeHere = async (line: PriceLine, to: number) => {
-    await api(`/items/${itemId}/listings/${line.accountId}`, { method: 'PUT', body: { field: 'price', value: to } });
+    await api('PUT /items/{id}/listings/{account}', {
+      params: { id: itemId, account: line.accountId },
+      body: { field: 'price', value: to },
+    });
     notice(`${line.name} has its own price now`);
     changed();
   };
@@ -84,7 +92,7 @@ export function PricePanel({ itemId, currency, version, changed }: Props) {
           />
         </label>
         {price !== null ? (
-          <button type="button" className="btn btn-sm" onClick={() => void take(price)}>
+          <button type="button" className="btn btn-sm" onClick={() => void take.run(price)}>
             Use it for the item
           </button>
         ) : null}
@@ -117,7 +125,7 @@ export function PricePanel({ itemId, currency, version, changed }: Props) {
           <select
             className="select select-sm w-28"
             value={rounding}
-            onChange={(event) => setRounding(event.target.value)}
+            onChange={(event) => setRounding(roundingNames.find((one) => one === event.target.value) ?? 'none')}
           >
             {endings.map((one) => (
               <option key={one.id} value={one.id}>

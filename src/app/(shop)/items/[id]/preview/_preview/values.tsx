@@ -3,8 +3,8 @@
 import Link from 'next/link';
 import { originLabels } from '@/core/listing/fields';
 import type { AccountPreview, PreviewValue } from '@/services/items/preview-item';
-import { api } from '@/ui/api';
-import { useNotice } from '@/ui/providers';
+import { api } from '@/ui/data/api';
+import { useNotice } from '@/ui/frame/providers';
 
 /** Every field of one listing: the value, where it comes from, what it lost, what is wrong with it. */
 export function Values({ itemId, account, changed }: { itemId: number; account: AccountPreview; changed: () => void }) {
@@ -109,8 +109,8 @@ function Versions({
   const notice = useNotice();
   const others = account.titles.filter((one) => one.text !== present);
   const take = async (text: string) => {
-    await api(`/items/${itemId}/listings/${account.accountId}`, {
-      method: 'PUT',
+    await api('PUT /items/{id}/listings/{account}', {
+      params: { id: itemId, account: account.accountId },
       body: { field: 'title', value: text },
     });
     notice(`${account.name} has its own title now`);

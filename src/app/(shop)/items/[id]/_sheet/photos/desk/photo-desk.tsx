@@ -4,10 +4,10 @@ import { useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import Cropper, { type Area } from 'react-easy-crop';
 import { type PhotoRecipe, photoRecipeSchema, plainRecipe } from '@/core/photo/recipe';
-import { api } from '@/ui/api';
-import { Dialog } from '@/ui/dialog';
-import { Failed, Loading } from '@/ui/states';
-import { uploadPhoto } from '@/ui/upload';
+import { Dialog } from '@/ui/controls/dialog';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { uploadPhoto } from '@/ui/data/upload';
 import { Controls } from './controls';
 import { useDeskWorker } from './use-desk-worker';
 
@@ -35,7 +35,7 @@ async function picture(hash: string, size: 'original' | 'market'): Promise<Blob>
 
 /** The original that a photo was made from, and how: work goes on from there, never from a result. */
 async function sourceOf(hash: string): Promise<Source> {
-  const { original, recipe } = await api<{ original: string; recipe: unknown }>(`/photos/recipe?hash=${hash}`);
+  const { original, recipe } = await api('GET /photos/recipe', { query: { hash } });
   const read = photoRecipeSchema.safeParse(recipe);
   const [whole, small] = await Promise.all([picture(original, 'original'), picture(original, 'market')]);
   return { original, recipe: read.success ? read.data : plainRecipe, whole, small };

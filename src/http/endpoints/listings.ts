@@ -1,0 +1,192 @@
+import { z } from 'zod';
+import { renewalRuleSchema } from '../../core/sync';
+import { comparablesOf, comparablesQuerySchema, comparablesSchema } from '../../services/listings/comparables';
+import { copyShop } from '../../services/listings/copy-shop';
+import { cutLinks } from '../../services/listings/cut-links';
+import { endListings, endListingsSchema } from '../../services/listings/end-listings';
+import { findLinks, findLinksSchema, linkViewSchema } from '../../services/listings/find-links';
+import { findRenewals, findRenewalsSchema, renewalViewSchema } from '../../services/listings/find-renewals';
+import { findUnlinked, unlinkedListingSchema } from '../../services/listings/find-unlinked';
+import { fixAll } from '../../services/listings/fix-all';
+import { fixAllSchema } from '../../services/listings/fix-schema';
+import { makeLinks, makeLinksSchema } from '../../services/listings/make-links';
+import { modelListing, modelSchema } from '../../services/listings/model-listing';
+import { copyPlanSchema, copyShopSchema, planCopy } from '../../services/listings/plan-copy';
+import { planPublish, publishPlanSchema } from '../../services/listings/plan-publish';
+import { planRenewal, renewalPlanSchema } from '../../services/listings/plan-renewal';
+import { pricePanel, pricePanelQuerySchema, pricePanelSchema } from '../../services/listings/price-panel';
+import { publish, publishedSchema } from '../../services/listings/publish';
+import { publishSchema } from '../../services/listings/publish-schema';
+import { renew } from '../../services/listings/renew';
+import { renewSchema } from '../../services/listings/renewal-facts';
+import { setRenewalRule } from '../../services/listings/set-renewal-rule';
+import { targetListing, targetSchema } from '../../services/listings/target-listing';
+import { done, endpoint } from '../endpoint';
+
+/** Publishing, copying, linking, renewing, pricing. */
+export const listingsEndpoints = [
+  endpoint({
+    method: 'POST',
+    path: '/publish/plan',
+    tag: 'Publishing',
+    summary: 'What would happen per item and account, what it costs, what is missing',
+    body: publishSchema,
+    answer: publishPlanSchema,
+    run: ({ body }) => planPublish(body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/publish',
+    tag: 'Publishing',
+    summary: 'Send listings in the background',
+    body: publishSchema,
+    answer: publishedSchema,
+    run: ({ actor, body }) => publish(actor, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/listings/end',
+    tag: 'Publishing',
+    summary: 'End listings',
+    body: endListingsSchema,
+    answer: z.object({ runId: z.number(), queued: z.number() }),
+    run: ({ actor, body }) => endListings(actor, body),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/items/{id}/listings/{account}/target',
+    tag: 'Listings',
+    summary: 'Add an account to an item, or leave it out',
+    body: targetSchema,
+    answer: done,
+    run: ({ actor, params, body }) => targetListing(actor, params.id, params.account, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/items/{id}/listings/{account}/model',
+    tag: 'Listings',
+    summary: 'Take another account’s version as the model for this one',
+    body: modelSchema,
+    answer: z.object({ taken: z.array(z.string()) }),
+    run: ({ actor, params, body }) => modelListing(actor, params.id, params.account, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/copies/plan',
+    tag: 'Publishing',
+    summary: 'What copying a shop would bring, and what is there already',
+    body: copyShopSchema,
+    answer: copyPlanSchema.omit({ ids: true }),
+    run: async ({ body }) => {
+      const { ids: _ids, ...plan } = await planCopy(body);
+      return plan;
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/copies',
+    tag: 'Publishing',
+    summary: 'Copy chosen listings or a whole shop to another marketplace',
+    body: copyShopSchema,
+    answer: publishedSchema.extend({ copied: z.number() }),
+    run: ({ actor, body }) => copyShop(actor, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/links',
+    tag: 'Links',
+    summary: 'Own stock number and the marketplace’s number',
+    query: findLinksSchema,
+    answer: z.object({ links: z.array(linkViewSchema), next: z.number().nullable() }),
+    run: ({ query }) => findLinks(query),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/links',
+    tag: 'Links',
+    summary: 'Link listings that are there with items',
+    body: makeLinksSchema,
+    answer: z.object({ linked: z.number(), refused: z.array(z.object({ remoteId: z.string(), why: z.string() })) }),
+    run: ({ actor, body }) => makeLinks(actor, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/links/cut',
+    tag: 'Links',
+    summary: 'Cut links; their listings stay as they are',
+    body: z.object({ listings: z.array(z.number().int()).min(1).max(2_000) }).strict(),
+    answer: z.object({ cut: z.number() }),
+    run: ({ actor, body }) => cutLinks(actor, body.listings),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/accounts/{id}/unlinked',
+    tag: 'Links',
+    summary: 'What is live there and linked with nothing, each with the item that it seems to be',
+    answer: z.object({ unlinked: z.array(unlinkedListingSchema) }),
+    run: ({ params }) => findUnlinked(params.id),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/renewals',
+    tag: 'Renewal',
+    summary: 'Live listings by age: due, longest unrenewed, newest',
+    query: findRenewalsSchema,
+    answer: z.object({ listings: z.array(renewalViewSchema) }),
+    run: ({ query }) => findRenewals(query),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/renewals/plan',
+    tag: 'Renewal',
+    summary: 'What renewing would cost and what blocks it',
+    body: renewSchema,
+    answer: renewalPlanSchema,
+    run: ({ body }) => planRenewal(body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/renewals',
+    tag: 'Renewal',
+    summary: 'End listings and make them anew',
+    body: renewSchema,
+    answer: z.object({ runId: z.number(), queued: z.number() }),
+    run: ({ actor, body }) => renew(actor, body),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/accounts/{id}/renewal',
+    tag: 'Renewal',
+    summary: 'Which listings are renewed by themselves, and how many a day',
+    body: renewalRuleSchema,
+    answer: z.object({ due: z.number() }),
+    run: ({ actor, params, body }) => setRenewalRule(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/fixes',
+    tag: 'Rules',
+    summary: 'One mend for every listing that does not fit for the same reason',
+    body: fixAllSchema,
+    answer: z.object({ listings: z.number(), left: z.number(), queued: z.number() }),
+    run: ({ actor, body }) => fixAll(actor, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/items/{id}/prices',
+    tag: 'Prices',
+    summary: 'Per account: fees, postage, net, margin and return, and the price for a wanted one',
+    query: pricePanelQuerySchema,
+    answer: pricePanelSchema,
+    run: ({ params, query }) => pricePanel(params.id, query),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/items/{id}/comparables',
+    tag: 'Prices',
+    summary: 'What such things sold for lately, with their statistics, and what is on offer now',
+    query: comparablesQuerySchema,
+    answer: comparablesSchema,
+    run: ({ params, query }) => comparablesOf(params.id, query),
+  }),
+];

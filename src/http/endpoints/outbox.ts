@@ -1,0 +1,122 @@
+import { z } from 'zod';
+import { cancelScheduled } from '../../services/outbox/cancel-scheduled';
+import { causeSchema, findCauses } from '../../services/outbox/find-causes';
+import { findJobs, findJobsSchema, outboxJobSchema } from '../../services/outbox/find-jobs';
+import { findRuns, runProgressSchema } from '../../services/outbox/find-runs';
+import { findScheduled, scheduledSchema } from '../../services/outbox/find-scheduled';
+import { liveNewsSchema, subscribeLive } from '../../services/outbox/live';
+import { publishLater, publishLaterSchema } from '../../services/outbox/publish-later';
+import { resumeRun } from '../../services/outbox/resume-run';
+import { retryJobs, retryJobsSchema } from '../../services/outbox/retry-jobs';
+import { progress, sendingProgressSchema } from '../../services/outbox/sending-progress';
+import { skipJobs } from '../../services/outbox/skip-jobs';
+import { stopRun } from '../../services/outbox/stop-run';
+import { done, endpoint, streamed } from '../endpoint';
+import { eventStream } from '../event-stream';
+
+/** What is planned, under way, done and failed. */
+export const outboxEndpoints = [
+  endpoint({
+    method: 'GET',
+    path: '/progress',
+    tag: 'Overview',
+    summary: 'What is being sent, to whom, how fast, how long still',
+    answer: sendingProgressSchema,
+    run: () => progress(),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/jobs',
+    tag: 'Jobs',
+    summary: 'Jobs, newest first',
+    query: findJobsSchema,
+    answer: z.object({ jobs: z.array(outboxJobSchema), next: z.number().nullable() }),
+    run: ({ query }) => findJobs(query),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/jobs/retry',
+    tag: 'Jobs',
+    summary: 'Try failed jobs again: by number, or all of one cause',
+    body: retryJobsSchema,
+    answer: z.object({ queued: z.number() }),
+    run: ({ actor, body }) => retryJobs(actor, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/jobs/skip',
+    tag: 'Jobs',
+    summary: 'Take waiting jobs out',
+    body: z.object({ jobs: z.array(z.number().int()).min(1).max(2_000) }).strict(),
+    answer: z.object({ skipped: z.number() }),
+    run: ({ actor, body }) => skipJobs(actor, body.jobs),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/runs',
+    tag: 'Jobs',
+    summary: 'Bulk changes and publishes, newest first',
+    answer: z.object({ runs: z.array(runProgressSchema) }),
+    run: async () => ({ runs: await findRuns() }),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/runs/{id}/stop',
+    tag: 'Jobs',
+    summary: 'Hold what a run has not sent yet',
+    body: z.object({}).strict(),
+    answer: z.object({ held: z.number() }),
+    run: ({ actor, params }) => stopRun(actor, params.id),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/runs/{id}/resume',
+    tag: 'Jobs',
+    summary: 'Let a held run go on',
+    body: z.object({}).strict(),
+    answer: z.object({ resumed: z.number() }),
+    run: ({ actor, params }) => resumeRun(actor, params.id),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/causes',
+    tag: 'Jobs',
+    summary: 'What needs a person, grouped by cause',
+    answer: z.object({ causes: z.array(causeSchema) }),
+    run: async () => ({ causes: await findCauses() }),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/publish/later',
+    tag: 'Publishing',
+    summary: 'Publish at a time',
+    body: publishLaterSchema.extend({ title: z.string().trim().min(1).max(200) }),
+    answer: z.object({ id: z.number() }),
+    run: ({ actor, body: { title, ...input } }) => publishLater(actor, input, title),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/scheduled',
+    tag: 'Publishing',
+    summary: 'What is to be published at a later time',
+    answer: z.object({ scheduled: z.array(scheduledSchema) }),
+    run: () => findScheduled(),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/scheduled/{id}/cancel',
+    tag: 'Publishing',
+    summary: 'Call off what is to be published later',
+    body: z.object({}).strict(),
+    answer: done,
+    run: ({ actor, params }) => cancelScheduled(actor, params.id),
+  }),
+  streamed({
+    path: '/live',
+    tag: 'Overview',
+    summary: 'News for an open page: how the sending stands, and what has changed',
+    media: 'text/event-stream',
+    answer: liveNewsSchema,
+    run: async ({ request }) => eventStream<z.infer<typeof liveNewsSchema>>(request, subscribeLive),
+  }),
+];

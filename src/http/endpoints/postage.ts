@@ -1,0 +1,94 @@
+import { z } from 'zod';
+import { boxSchema } from '../../core/measure/parcel';
+import { rateSchema } from '../../core/measure/rate';
+import { quoteSchema, tariffSchema } from '../../core/price/postage';
+import { addBox, newBoxSchema } from '../../services/accounts/add-box';
+import { findBoxes } from '../../services/accounts/find-boxes';
+import { forgetRate, forgetRateSchema } from '../../services/accounts/forget-rate';
+import { quoteParcel, quoteParcelSchema } from '../../services/accounts/quote-parcel';
+import { rateHistory } from '../../services/accounts/rate-history';
+import { postagePaidSchema, recordPostage } from '../../services/accounts/record-postage';
+import { refreshRates } from '../../services/accounts/refresh-rates';
+import { refreshTariffs } from '../../services/accounts/refresh-tariffs';
+import { removeBox } from '../../services/accounts/remove-box';
+import { done, endpoint } from '../endpoint';
+
+/** Boxes, carriers and exchange rates. */
+export const postageEndpoints = [
+  endpoint({
+    method: 'GET',
+    path: '/boxes',
+    tag: 'Postage',
+    summary: 'Boxes of one’s own',
+    answer: z.object({ boxes: z.array(boxSchema) }),
+    run: async () => ({ boxes: await findBoxes() }),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/boxes',
+    tag: 'Postage',
+    summary: 'Add a box; inside measures',
+    body: newBoxSchema,
+    answer: z.object({ id: z.number() }),
+    run: ({ body }) => addBox(body),
+  }),
+  endpoint({
+    method: 'DELETE',
+    path: '/boxes/{id}',
+    tag: 'Postage',
+    summary: 'Remove a box',
+    answer: done,
+    run: ({ params }) => removeBox(params.id),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/postage',
+    tag: 'Postage',
+    summary: 'What each carrier asks for a parcel',
+    query: quoteParcelSchema,
+    answer: z.object({ quotes: z.array(quoteSchema) }),
+    run: async ({ query }) => ({ quotes: await quoteParcel(query) }),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/postage',
+    tag: 'Postage',
+    summary: 'Write down what a parcel really cost',
+    body: postagePaidSchema,
+    answer: done,
+    run: ({ body }) => recordPostage(body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/postage/tariffs',
+    tag: 'Postage',
+    summary: 'Read the carriers’ tariffs anew',
+    answer: z.object({ carriers: z.array(tariffSchema) }),
+    run: async () => ({ carriers: await refreshTariffs() }),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/rates',
+    tag: 'Prices',
+    summary: 'Exchange rates with their day, newest first',
+    answer: z.object({ rates: z.array(rateSchema) }),
+    run: async () => ({ rates: await rateHistory() }),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/rates',
+    tag: 'Prices',
+    summary: 'Ask for today’s rates',
+    answer: z.object({ rates: z.array(rateSchema) }),
+    run: async () => ({ rates: await refreshRates() }),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/rates/forget',
+    tag: 'Prices',
+    summary: 'Take a day’s rate back: the one before holds again',
+    body: forgetRateSchema,
+    answer: done,
+    run: ({ body }) => forgetRate(body),
+  }),
+];

@@ -1,0 +1,76 @@
+import { z } from 'zod';
+import { cancelSale } from '../../services/stock/cancel-sale';
+import { changeStock, changeStockSchema } from '../../services/stock/change-stock';
+import { exportSales } from '../../services/stock/export-sales';
+import { findMovements, stockViewSchema } from '../../services/stock/find-movements';
+import { findSales, findSalesSchema, saleViewSchema } from '../../services/stock/find-sales';
+import { forgetBuyers, forgetBuyersSchema } from '../../services/stock/forget-buyers';
+import { handSaleSchema, recordHandSale } from '../../services/stock/record-hand-sale';
+import { endpoint, streamed } from '../endpoint';
+import { textStream } from '../text-stream';
+
+/** The stock ledger and sales. */
+export const stockEndpoints = [
+  endpoint({
+    method: 'GET',
+    path: '/items/{id}/stock',
+    tag: 'Items',
+    summary: 'The stock ledger of an item, and what every account offers of it',
+    answer: stockViewSchema,
+    run: ({ params }) => findMovements(params.id),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/items/{id}/stock',
+    tag: 'Items',
+    summary: 'Add to the stock, or set it',
+    body: changeStockSchema,
+    answer: z.object({ quantity: z.number() }),
+    run: ({ actor, params, body }) => changeStock(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/items/{id}/sold',
+    tag: 'Items',
+    summary: 'Sold by hand',
+    body: handSaleSchema,
+    answer: z.object({ saleId: z.number(), quantity: z.number() }),
+    run: ({ actor, params, body }) => recordHandSale(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/sales',
+    tag: 'Sales',
+    summary: 'Sales, newest first, with fees and net',
+    query: findSalesSchema,
+    answer: z.object({ sales: z.array(saleViewSchema), next: z.number().nullable() }),
+    run: ({ query }) => findSales(query),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/sales/{id}/cancel',
+    tag: 'Sales',
+    summary: 'Call an order off: there first, then the stock comes back',
+    body: z.object({}).strict(),
+    answer: z.object({ quantity: z.number().nullable(), again: z.number() }),
+    run: ({ actor, params }) => cancelSale(actor, params.id),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/sales/forget-buyers',
+    tag: 'Sales',
+    summary: 'Take the buyers’ towns out of old sales',
+    body: forgetBuyersSchema,
+    answer: z.object({ forgotten: z.number() }),
+    run: ({ actor, body }) => forgetBuyers(actor, body),
+  }),
+  streamed({
+    path: '/sales.csv',
+    tag: 'Sales',
+    summary: 'All sales, or those of an account or state, as a CSV file (RFC 4180)',
+    query: findSalesSchema.omit({ before: true, limit: true }),
+    media: 'text/csv',
+    answer: z.string(),
+    run: async ({ query }) => textStream(exportSales(query), { type: 'text/csv', name: 'sales.csv' }),
+  }),
+];

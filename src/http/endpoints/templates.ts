@@ -1,0 +1,56 @@
+import { z } from 'zod';
+import { findTemplates, templateViewSchema } from '../../services/listings/find-templates';
+import { removeTemplate } from '../../services/listings/remove-template';
+import { saveTemplate } from '../../services/listings/save-template';
+import { templateInputSchema } from '../../services/listings/template-input';
+import { triedTemplateSchema, tryTemplate } from '../../services/listings/try-template';
+import { done, endpoint } from '../endpoint';
+
+const tryIt = templateInputSchema.extend({ id: z.number().int().positive().nullable().default(null) });
+
+/** Templates. */
+export const templatesEndpoints = [
+  endpoint({
+    method: 'GET',
+    path: '/templates',
+    tag: 'Templates',
+    summary: 'Templates with their conditions',
+    answer: z.object({ templates: z.array(templateViewSchema) }),
+    run: () => findTemplates(),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/templates',
+    tag: 'Templates',
+    summary: 'Make a template',
+    body: templateInputSchema,
+    answer: z.object({ id: z.number() }),
+    run: ({ actor, body }) => saveTemplate(actor, null, body),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/templates/{id}',
+    tag: 'Templates',
+    summary: 'Change a template, for all items or for new ones only',
+    body: templateInputSchema,
+    answer: z.object({ id: z.number() }),
+    run: ({ actor, params, body }) => saveTemplate(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'DELETE',
+    path: '/templates/{id}',
+    tag: 'Templates',
+    summary: 'Remove a template; listings are computed without it',
+    answer: done,
+    run: ({ params }) => removeTemplate(params.id),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/templates/try',
+    tag: 'Templates',
+    summary: 'Which listings a template would change, and how; nothing is kept',
+    body: tryIt,
+    answer: triedTemplateSchema,
+    run: ({ body: { id: known, ...input } }) => tryTemplate(known, input),
+  }),
+];

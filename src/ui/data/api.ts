@@ -1,0 +1,92 @@
+import type { Answer, Interface, Name } from '@/http/interface';
+
+/** A refused request: what is wrong in plain words, where, and what mends it. */
+export class ApiProblem extends Error {
+  readonly status: number;
+  readonly code: string;
+  readonly field?: string;
+  readonly fix?: string;
+  readonly errors: { field: string; message: string }[];
+
+  constructor(
+    status: number,
+    body: {
+      title?: string;
+      code?: string;
+      field?: string;
+      fix?: string;
+      errors?: { field: string; message: string }[];
+    },
+  ) {
+    super(body.title ?? `The request was refused (${status})`);
+    this.status = status;
+    this.code = body.code ?? 'unknown';
+    this.field = body.field;
+    this.fix = body.fix;
+    this.errors = body.errors ?? [];
+  }
+}
+
+type Optional<K extends string, T> = { [Key in K]?: T };
+/** A part of a request: needed where something in it is needed, left out where the endpoint takes none. */
+type Part<K extends string, T> = T extends undefined
+  ? Optional<K, undefined>
+  : Record<string, never> extends T
+    ? Optional<K, T>
+    : { [Key in K]: T };
+
+type Requests = {
+  [N in Name]: Part<'params', Interface[N]['params']> &
+    Part<'query', Interface[N]['query']> &
+    Part<'body', Interface[N]['body']> & { signal?: AbortSignal; keepalive?: boolean };
+};
+/** What an endpoint takes, besides a way to call it off. */
+export type RequestOf<N extends Name> = Requests[N];
+/** Nothing has to be given where nothing is needed. */
+type Arguments = {
+  [N in Name]: Record<string, never> extends Requests[N] ? [given?: Requests[N]] : [given: Requests[N]];
+};
+
+type Loose = {
+  params?: Record<string, number>;
+  query?: Record<string, unknown>;
+  body?: unknown;
+  signal?: AbortSignal;
+  keepalive?: boolean;
+};
+
+/** Below /api/v1: the path with its numbers, and what of the query is said at all. */
+export function addressOf(path: string, { params = {}, query = {} }: Pick<Loose, 'params' | 'query'>): string {
+  const search = new URLSearchParams();
+  for (const [name, value] of Object.entries(query))
+    if (value !== undefined && value !== null && value !== '') search.set(name, String(value));
+  const named = path.replace(/\{(\w+)\}/g, (_, name: string) => String(params[name]));
+  return search.size > 0 ? `${named}?${search}` : named;
+}
+
+/** Calls Netting's own HTTP interface; what it takes and answers is known from the endpoints' own schemas. */
+export async function api<N extends Name>(name: N, ...given: Arguments[N]): Promise<Answer<N>> {
+  const [first = {}] = given as [Loose?]; // every request has these parts, or fewer
+  const { body, signal, keepalive, ...where } = first;
+  const [method, path = ''] = name.split(' ');
+  let response: Response;
+  try {
+    response = await fetch(`/api/v1${addressOf(path, where)}`, {
+      method,
+      signal,
+      keepalive,
+      headers: body === undefined ? undefined : { 'content-type': 'application/json' },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
+  } catch (error) {
+    if (signal?.aborted) throw error;
+    throw new ApiProblem(0, { title: 'Netting cannot be reached. Nothing is lost; it tries again', code: 'offline' });
+  }
+  if (response.status === 401 && typeof window !== 'undefined')
+    window.location.href = `/sign-in?next=${encodeURIComponent(window.location.pathname + window.location.search)}`;
+  const parsed: unknown = await response.json().catch(() => ({}));
+  if (!response.ok) throw new ApiProblem(response.status, parsed as ConstructorParameters<typeof ApiProblem>[1]); // problem details, RFC 9457
+  return parsed as Answer<N>; // tests hold every answer to the schema that this type is inferred from
+}
+
+export const photoUrl = (hash: string, size: 'thumb' | 'view' | 'market'): string => `/api/photos/${hash}-${size}`;

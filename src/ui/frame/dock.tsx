@@ -1,0 +1,75 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
+import type { LaneProgress } from '@/services/outbox/sending-progress';
+import { duration, When } from '../controls/format';
+import { api } from '../data/api';
+import { useLive } from '../data/live';
+
+/** At the foot of every page: what is being sent, to whom, how fast, how long still, and who does not answer. */
+export function Dock() {
+  const live = useLive();
+  const { data } = useQuery({
+    queryKey: ['progress'],
+    queryFn: () => api('GET /progress'),
+    refetchInterval: live ? 10_000 : 2_000,
+  });
+  const busy = data?.lanes.filter((lane) => lane.waiting + lane.running > 0 && !lane.paused) ?? [];
+  const unsent = data?.lanes.reduce((sum, lane) => sum + lane.held + (lane.paused ? lane.waiting : 0), 0) ?? 0;
+  return (
+    <div
+      role="region"
+      aria-label="Outbox"
+      className="fixed inset-x-0 bottom-0 z-30 flex h-8 items-center gap-4 overflow-x-auto border-t border-base-300 bg-base-200 px-4 whitespace-nowrap"
+    >
+      <Link href="/outbox" className="font-medium hover:underline">
+        Outbox
+      </Link>
+      {!data ? <span className="quiet">…</span> : null}
+      {data && !data.workerAlive ? (
+        <span className="text-warning">The sender is not running; what waits is kept</span>
+      ) : null}
+      {data && busy.length === 0 && unsent === 0 ? <span className="quiet">Everything is sent</span> : null}
+      {busy.map((lane) => (
+        <span key={lane.accountId} className="figures">
+          {lane.name}: {(lane.waiting + lane.running).toLocaleString('en')} to go
+          <span className="quiet">
+            {lane.doneLastMinute ? `, ${lane.doneLastMinute}/min` : ''}
+            {lane.secondsLeft ? `, ${duration(lane.secondsLeft)} left` : ''}
+          </span>
+        </span>
+      ))}
+      {unsent > 0 ? <span className="figures">{unsent.toLocaleString('en')} stopped by you</span> : null}
+      {data?.lanes.map((lane) => (
+        <LaneTrouble key={lane.accountId} lane={lane} />
+      ))}
+      <span className="ml-auto flex gap-4">
+        {data && data.oversold > 0 ? (
+          <Link href="/sales?state=oversold" className="font-medium text-error hover:underline">
+            {data.oversold} oversold
+          </Link>
+        ) : null}
+        {data && data.failed > 0 ? (
+          <Link href="/attention" className="text-warning hover:underline">
+            {data.failed} need a person
+          </Link>
+        ) : null}
+      </span>
+    </div>
+  );
+}
+
+/** Why an account is not sent to, in one line. */
+function LaneTrouble({ lane }: { lane: LaneProgress }) {
+  if (lane.lockedUntil) return <span className="text-warning">{lane.name} is locked for a while</span>;
+  if (lane.unwellSince)
+    return (
+      <span className="text-warning">
+        {lane.name} does not answer, first noticed <When at={lane.unwellSince} />; it is asked again by itself
+      </span>
+    );
+  if (lane.paused) return <span className="text-warning">{lane.name} is stopped</span>;
+  if (lane.warnedUntil) return <span className="text-warning">{lane.name} warned: no new listings for a while</span>;
+  return null;
+}

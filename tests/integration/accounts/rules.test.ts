@@ -1,0 +1,167 @@
+import { publishItems, readyItem, stateOn } from '../../support/items';
+import { fix, previewOn, type Rules, rulesOf, valueFor } from '../../support/preview';
+import { accountOf, accounts, call, control, marketListings, stack, until } from '../../support/stack';
+
+type Published = {
+  limits: Record<string, number>;
+  categories: { id: string; name: string; leaf: boolean; attributes: { id: string; required: boolean }[] }[];
+};
+
+/** The rules as the marketplace publishes them now. */
+const published = async (market: string): Promise<Published> =>
+  (await (await fetch(`${stack.markets}/control/api/${market}/rules`)).json()) as Published;
+
+const set = (market: string, path: string, value: unknown) => control(market, 'rule', { path, value });
+const newVersion = async (market: string, work: () => Promise<unknown>): Promise<Rules> => {
+  const before = (await rulesOf(market)).to;
+  await work();
+  return until(
+    () => rulesOf(market),
+    (rules) => rules.to > before && rules.violations !== undefined,
+  );
+};
+
+describe('a marketplace changes its rules', () => {
+  test('a lower title limit: own titles that no longer fit are counted, and one click mends and sends them', async () => {
+    const account = await accountOf('Shopfront');
+    const items = [await readyItem(), await readyItem()];
+    const long =
+      'Brask K-2 camera with everything that belongs to it, and a story that goes on for quite a while longer than needed';
+    for (const item of items)
+      await call('PUT', `/items/${item.id}/listings/${account}`, { field: 'title', value: `${long} ${item.sku}` });
+    await publishItems(
+      items.map((item) => item.id),
+      [account],
+    );
+    for (const item of items)
+      await until(
+        () => stateOn(item.id, account),
+        (state) => state === 'live',
+      );
+
+    const rules = await newVersion('shopfront', () => set('shopfront', 'limits.title', 100));
+    expect(rules.changes).toEqual(
+      expect.arrayContaining([expect.objectContaining({ place: 'title', from: { max: 150 }, to: { max: 100 } })]),
+    );
+    const seen = await until(
+      () => rulesOf('shopfront'),
+      ({ violations }) => violations.some((one) => one.code === 'title-long' && one.live >= 1),
+    );
+    const violations = seen.violations.filter((one) => one.code === 'title-long' && one.live > 0);
+    expect(violations.reduce((sum, one) => sum + one.live, 0)).toBe(2);
+    expect(violations[0]?.how).toBe('click');
+    for (const violation of violations) {
+      const done = await fix(violation, undefined, true);
+      expect(done.body).toMatchObject({ left: 0 });
+    }
+    for (const item of items) {
+      await until(
+        () => stateOn(item.id, account),
+        (state) => state === 'live',
+      );
+      const there = (await marketListings('shopfront', item.sku)).find((one) => one.state === 'live');
+      expect([...(there?.summary.title ?? '')].length).toBeLessThanOrEqual(100);
+      expect(there?.summary.title).toContain('Brask K-2');
+    }
+    await newVersion('shopfront', () => set('shopfront', 'limits.title', 150));
+  }, 90_000);
+
+  test('titles that follow the item are fitted anew by themselves: they differ, nothing has to be mended', async () => {
+    const account = await accountOf('Shopfront');
+    const item = await readyItem({ title: `Brask K-2 camera, ${'one more word that tells of it '.repeat(4)}end` });
+    await publishItems([item.id], [account]);
+    await until(
+      () => stateOn(item.id, account),
+      (state) => state === 'live',
+    );
+    await newVersion('shopfront', () => set('shopfront', 'limits.title', 90));
+    await until(
+      () => stateOn(item.id, account),
+      (state) => state === 'changed',
+    );
+    const title = valueFor(await previewOn(item.id, 'shopfront'), 'title');
+    expect(title.issues).toEqual([]);
+    expect([...String(title.value)].length).toBeLessThanOrEqual(90);
+    await newVersion('shopfront', () => set('shopfront', 'limits.title', 150));
+    await until(
+      () => stateOn(item.id, account),
+      (state) => state === 'live',
+    );
+  }, 90_000);
+
+  test('an attribute becomes needed: the listings without it are counted, one value mends them all', async () => {
+    const account = await accountOf('Shopfront');
+    const item = await readyItem({ category: 'straps', title: 'Leather strap', attributes: { Material: 'Leather' } });
+    await publishItems([item.id], [account]);
+    await until(
+      () => stateOn(item.id, account),
+      (state) => state === 'live',
+    );
+    const rules = await published('shopfront');
+    const at = rules.categories.findIndex((one) => one.leaf && one.name === 'Camera straps');
+    const attribute = rules.categories[at]?.attributes.findIndex((one) => one.id === 'decade') ?? -1;
+    expect(attribute).toBeGreaterThanOrEqual(0);
+    await newVersion('shopfront', () => set('shopfront', `categories.${at}.attributes.${attribute}.required`, true));
+    const seen = await until(
+      () => rulesOf('shopfront'),
+      ({ violations }) =>
+        violations.some((one) => one.code === 'attribute-missing' && one.field === 'attr.decade' && one.live > 0),
+    );
+    expect(seen.changes.some((change) => change.path.includes('Camera straps'))).toBe(true);
+    const violation = seen.violations.find((one) => one.code === 'attribute-missing' && one.field === 'attr.decade');
+    if (!violation) throw new Error('not preview');
+    expect(violation.how).toBe('choose');
+    expect(violation.choices.map((one) => one.id)).toContain('2020s');
+    expect((await fix(violation)).status).toBe(422);
+    expect((await fix(violation, '2020s')).body).toMatchObject({ left: 0 });
+    const preview = await previewOn(item.id, 'shopfront');
+    expect(valueFor(preview, 'attr.decade')).toMatchObject({ value: '2020s', origin: 'override' });
+    expect(preview.ready).toBe(true);
+    await newVersion('shopfront', () => set('shopfront', `categories.${at}.attributes.${attribute}.required`, false));
+  }, 90_000);
+
+  test('a category is gone: choosing another mends every item of the own category', async () => {
+    const account = await accountOf('Swishel');
+    const item = await readyItem({
+      category: 'meters',
+      title: 'Fennick P3 light meter',
+      brand: 'Fennick',
+      model: 'P3',
+    });
+    await publishItems([item.id], [account]);
+    await until(
+      () => stateOn(item.id, account),
+      (state) => state === 'live',
+    );
+    const rules = await published('swishel');
+    const at = rules.categories.findIndex((one) => one.leaf && one.name === 'Meters');
+    const gone = rules.categories[at];
+    await newVersion('swishel', () => set('swishel', `categories.${at}`, null));
+    const seen = await until(
+      () => rulesOf('swishel'),
+      ({ violations }) => violations.some((one) => one.code === 'category-gone' && one.live > 0),
+    );
+    expect(seen.changes).toEqual(expect.arrayContaining([expect.objectContaining({ to: null, from: 'Meters' })]));
+    const violation = seen.violations.find((one) => one.code === 'category-gone');
+    if (!violation) throw new Error('not preview');
+    expect(violation.choices.map((one) => one.id)).not.toContain(gone?.id);
+    const flash = violation.choices.find((one) => one.label.endsWith('Flash'));
+    expect((await fix(violation, flash?.id, true)).body).toMatchObject({ left: 0 });
+    await until(
+      () => stateOn(item.id, account),
+      (state) => state === 'live',
+    );
+    expect(valueFor(await previewOn(item.id, 'swishel'), 'category').shown).toContain('Flash');
+  }, 90_000);
+
+  test('what cannot be mended twice says so', async () => {
+    const account = (await accounts()).find((one) => one.market === 'swishel');
+    const answer = await call<{ code: string }>('POST', '/fixes', {
+      accountId: account?.id,
+      code: 'category-gone',
+      field: 'category',
+      message: 'This category no longer exists on Swishel',
+    });
+    expect(answer).toMatchObject({ status: 409, body: { code: 'conflict' } });
+  });
+});

@@ -1,0 +1,165 @@
+import { readyItem } from '../../support/items';
+import { previewOn, valueFor } from '../../support/preview';
+import { accountOf, call } from '../../support/stack';
+
+type Line = {
+  accountId: number;
+  name: string;
+  currency: string;
+  price: number | null;
+  how: string | null;
+  rate: { millionths: number; date: string } | null;
+  net: { net: number; postage: number; margin: number; returnOnCost: number; fees: { total: number } } | null;
+  solved: { price: number; net: number } | null;
+};
+type Panel = {
+  price: number;
+  cost: number;
+  quotes: { name: string; amount: number }[];
+  box: string | null;
+  perPound: number | null;
+  lines: Line[];
+};
+
+const panel = async (id: number, query = ''): Promise<Panel> =>
+  (await call<Panel>('GET', `/items/${id}/prices${query}`)).body;
+const lineOn = (body: Panel, name: string): Line => {
+  const found = body.lines.find((line) => line.name === name);
+  if (!found) throw new Error(`no ${name}`);
+  return found;
+};
+const camera = () => readyItem({ lengthMm: 190, widthMm: 130, heightMm: 120 });
+
+test('per account: fees, net, margin, return; nothing where nothing can be bought', async () => {
+  const item = await camera();
+  const body = await panel(item.id);
+  const hallowick = lineOn(body, 'Hallowick');
+  // 11.8 % of price and label (14,900 + 595) + 0.35, packing 0.60, cost 50.00
+  expect(hallowick.net?.fees.total).toBe(1_828 + 35);
+  expect(hallowick.net?.net).toBe(14_900 - 1_863 - 60 - 5_000);
+  expect(lineOn(body, 'Oakhand').net?.fees.total).toBe(924 + 477 + 25 + 22);
+  expect(body.lines.some((line) => line.name === 'Glintfeed')).toBe(false);
+  expect(body.quotes.map((quote) => quote.name).sort()).toEqual(['Haulbee', 'Postline']);
+  expect(body.box).toBe('Camera box');
+  expect(body.perPound).toBeGreaterThan(0);
+});
+
+test('a price can be tried without being kept', async () => {
+  const item = await camera();
+  const tried = await panel(item.id, '?price=20000');
+  expect(lineOn(tried, 'Hallowick').price).toBe(20_000);
+  expect((await panel(item.id)).price).toBe(14_900);
+});
+
+test.each([
+  ['net', 5_000, 'none'],
+  ['net', 5_000, 'ninety'],
+  ['net', 9_999, 'ninetyNine'],
+  ['margin', 3_000, 'whole'],
+  ['return', 10_000, 'half'],
+] as const)('the price for a wanted %s of %i, ending %s, nets it on every account', async (goal, amount, rounding) => {
+  const item = await camera();
+  const body = await panel(item.id, `?goal=${goal}&amount=${amount}&rounding=${rounding}`);
+  for (const line of body.lines) {
+    if (!line.solved) continue;
+    const own = await panel(item.id, `?goal=${goal}&amount=${amount}&rounding=${rounding}&price=${line.solved.price}`);
+    const same = own.lines.find((one) => one.accountId === line.accountId);
+    if (same?.price !== line.solved.price || !same.net) continue;
+    const reached = goal === 'net' ? same.net.net : goal === 'margin' ? same.net.margin : same.net.returnOnCost;
+    expect(reached).toBeGreaterThanOrEqual(amount - (goal === 'net' ? 0 : 1));
+  }
+  expect(body.lines.filter((line) => line.solved).length).toBeGreaterThan(6);
+});
+
+test('a floor is never gone under', async () => {
+  const item = await camera();
+  const body = await panel(item.id, '?goal=net&amount=0&rounding=whole&floor=25000');
+  expect(body.lines.every((line) => line.solved === null || line.solved.price >= 25_000)).toBe(true);
+});
+
+test('Selasar’s price is in its own currency by a dated rate, and holds postage and fees', async () => {
+  const item = await camera();
+  const line = lineOn(await panel(item.id), 'Selasar');
+  expect(line.currency).toBe('SGD');
+  expect(line.rate?.date).toMatch(/^\d{4}-\d\d-\d\d$/);
+  const converted = Math.round((14_900 * (line.rate?.millionths ?? 0)) / 1_000_000);
+  const kept = (line.price ?? 0) - (line.net?.fees.total ?? 0) - (line.net?.postage ?? 0);
+  expect(kept).toBeGreaterThanOrEqual(converted);
+  expect(kept - converted).toBeLessThan(120);
+  expect(valueFor(await previewOn(item.id, 'selasar'), 'price').how).toContain('holds postage and fees');
+});
+
+test('an account may add percent and an ending; a price of its own stands before that', async () => {
+  const account = await accountOf('Lanesend');
+  const item = await camera();
+  const pricing = { mode: 'percent', basisPoints: 1_000, addPostage: false, rounding: 'ninety' };
+  await call('PATCH', `/accounts/${account}`, { pricing });
+  expect(lineOn(await panel(item.id), 'Lanesend').price).toBe(16_390);
+  // A bulk change of the item's price reaches it through the same rule.
+  await call('POST', '/edits', {
+    selection: { kind: 'items', ids: [item.id] },
+    steps: [{ op: 'price-percent', basisPoints: -5_000 }],
+    send: false,
+  });
+  expect(lineOn(await panel(item.id), 'Lanesend').price).toBe(8_290);
+  await call('PUT', `/items/${item.id}/listings/${account}`, { field: 'price', value: 7_777 });
+  expect(lineOn(await panel(item.id), 'Lanesend').price).toBe(7_777);
+  await call('PATCH', `/accounts/${account}`, {
+    pricing: { mode: 'same', basisPoints: 0, addPostage: false, rounding: 'none' },
+  });
+});
+
+test('comparable sales: figures, distribution and present offers, over a window of choice', async () => {
+  const item = await readyItem({ brand: 'Brask', model: 'K-2' });
+  await call('POST', '/products/find', { accountId: await accountOf('Lotbarn'), itemIds: [item.id] });
+  type Data = {
+    statistics: { count: number; pieces: number; median: number; low: number; high: number } | null;
+    distribution: { pieces: number }[];
+    sales: { date: string }[];
+    present: { count: number };
+    conditions: string[];
+  };
+  const year = (await call<Data>('GET', `/items/${item.id}/comparables?days=365`)).body;
+  const month = (await call<Data>('GET', `/items/${item.id}/comparables?days=30`)).body;
+  expect(year.statistics?.count).toBeGreaterThan(month.statistics?.count ?? 0);
+  expect(year.statistics?.low).toBeLessThanOrEqual(year.statistics?.median ?? 0);
+  expect(year.statistics?.high).toBeGreaterThanOrEqual(year.statistics?.median ?? 0);
+  expect(year.distribution.reduce((sum, bar) => sum + bar.pieces, 0)).toBeGreaterThanOrEqual(
+    year.statistics?.pieces ?? 0,
+  );
+  expect(year.present.count).toBeGreaterThan(0);
+  const condition = year.conditions.find((one) => one === 'complete');
+  const some = (await call<Data>('GET', `/items/${item.id}/comparables?days=365&condition=${condition}`)).body;
+  expect(some.sales.length).toBeLessThan(year.sales.length);
+});
+
+test('boxes, tariffs and rates over the interface', async () => {
+  const box = { name: 'Test box', lengthMm: 100, widthMm: 100, heightMm: 100, grams: 20 };
+  const { body } = await call<{ id: number }>('POST', '/boxes', box);
+  expect((await call<{ boxes: { name: string }[] }>('GET', '/boxes')).body.boxes.map((one) => one.name)).toContain(
+    'Test box',
+  );
+  expect((await call('DELETE', `/boxes/${body.id}`)).status).toBe(200);
+  expect((await call('DELETE', `/boxes/${body.id}`)).status).toBe(404);
+  expect((await call('POST', '/boxes', { ...box, lengthMm: -1 })).status).toBe(422);
+  expect((await call<{ carriers: unknown[] }>('POST', '/postage/tariffs', {})).body.carriers).toHaveLength(2);
+  const quote = (
+    await call<{ quotes: { carrier: string; countedGrams: number }[] }>(
+      'GET',
+      '/postage?grams=500&lengthMm=400&widthMm=300&heightMm=200&band=far',
+    )
+  ).body.quotes;
+  // 24,000 cm³ by 6000 and 5000
+  expect(quote.find((one) => one.carrier === 'postline')?.countedGrams).toBe(4_000);
+  expect(quote.find((one) => one.carrier === 'haulbee')?.countedGrams).toBe(4_800);
+  const rates = (await call<{ rates: { to: string; date: string }[] }>('POST', '/rates', {})).body.rates;
+  expect(rates.map((rate) => rate.to).sort()).toEqual(['GBP', 'SGD', 'USD']);
+  const [sgd] = rates.filter((rate) => rate.to === 'SGD');
+  const before = await call<{ rates: { to: string }[] }>('GET', '/rates');
+  expect((await call('POST', '/rates/forget', sgd && { to: 'SGD', date: sgd.date })).status).toBe(201);
+  expect((await call<{ rates: { to: string }[] }>('GET', '/rates')).body.rates).toHaveLength(
+    before.body.rates.length - 1,
+  );
+  await call('POST', '/rates', {});
+  expect((await call('POST', '/postage', { carrier: 'postline', grams: 800, paid: 450 })).status).toBe(201);
+});

@@ -1,0 +1,187 @@
+import { withCheckDigit } from '../../../demo/barcodes';
+import { jpeg, publishItems, readyItem, stateOn, upload } from '../../support/items';
+import { previewOn, valueFor } from '../../support/preview';
+import { accounts, call, control, marketListings, stack, until } from '../../support/stack';
+
+const accountOn = async (market: string): Promise<number> => {
+  const found = (await accounts()).find((one) => one.market === market);
+  if (!found) throw new Error(`no account on ${market}`);
+  return found.id;
+};
+
+/** A roll of film that every catalogue knows, so that it fits everywhere. */
+async function film(quantity = 3): Promise<{ id: number; sku: string }> {
+  const item = await readyItem(
+    {
+      title: 'Saltmark Harbour 200 colour negative film 35 mm, ISO 200, fresh',
+      brand: 'Saltmark',
+      model: 'Harbour 200',
+      category: 'film/colour',
+      condition: 'new',
+      conditionNote: '',
+      keywords: ['film', 'colour film', '35 mm film'],
+      attributes: {
+        'Film format': '35 mm',
+        'Film speed': 'ISO 200',
+        Exposures: '36',
+        Decade: '2020s',
+        'Expiry date': new Date(Date.now() + 500 * 86_400_000).toISOString().slice(0, 10),
+      },
+      barcode: withCheckDigit('204400000010'),
+      price: 1_990,
+      weightGrams: 100,
+      lengthMm: 120,
+      widthMm: 80,
+      heightMm: 40,
+    },
+    quantity,
+  );
+  return item;
+}
+
+afterEach(async () => {
+  for (const market of ['selasar', 'crateway', 'lotbarn', 'lanesend']) await control(market, 'calm');
+});
+
+test.each(['swishel', 'glintfeed', 'selasar', 'crateway', 'lotbarn', 'shopfront'])(
+  'an item goes live on %s, is changed there, sold out elsewhere, and ended',
+  async (market) => {
+    const account = await accountOn(market);
+    const item = await film();
+    const preview = await previewOn(item.id, market);
+    expect(preview.values.flatMap((value) => value.issues)).toEqual([]);
+    expect((await publishItems([item.id], [account])).status).toBe(201);
+    await until(
+      () => stateOn(item.id, account),
+      (state) => state === 'live',
+    );
+    const reference = String(valueFor(preview, 'sku').value);
+    const [there, ...others] = await marketListings(market, reference);
+    expect(others).toEqual([]);
+    expect(there?.state).toBe('live');
+
+    // A new price arrives where there is a price.
+    await call('POST', '/edits', {
+      selection: { kind: 'items', ids: [item.id] },
+      steps: [{ op: 'price-percent', basisPoints: 1_000 }],
+      send: true,
+    });
+    await until(
+      () => stateOn(item.id, account),
+      (state) => state === 'live',
+    );
+    const changed = await previewOn(item.id, market);
+    const [now] = await marketListings(market, reference);
+    if (market !== 'glintfeed') expect(now?.summary.price).toBe(valueFor(changed, 'price').value);
+
+    // All of it sold at a fair: it is gone there, too.
+    await call('POST', `/items/${item.id}/sold`, { quantity: 3, unitPrice: 1_500 });
+    await until(
+      async () => (await marketListings(market, reference))[0]?.state,
+      (state) => state === 'ended',
+    );
+  },
+  60_000,
+);
+
+test('a lost answer of a marketplace without keys leaves one listing, found by its stock number', async () => {
+  for (const market of ['lotbarn', 'lanesend', 'swishel']) {
+    const account = await accountOn(market);
+    const item = await film();
+    await control(market, 'fault', { kind: 'drop-after', times: 1, method: 'POST' });
+    await publishItems([item.id], [account]);
+    await until(
+      () => stateOn(item.id, account),
+      (state) => state === 'live',
+      40_000,
+    );
+    expect((await marketListings(market, item.sku)).filter((one) => one.state === 'live')).toHaveLength(1);
+    await control(market, 'calm');
+  }
+}, 120_000);
+
+test('a lost answer to a feed leaves one offer: the same key finds the same feed', async () => {
+  const account = await accountOn('crateway');
+  const item = await film();
+  await control('crateway', 'fault', { kind: 'drop-after', times: 1, method: 'POST' });
+  await publishItems([item.id], [account]);
+  await until(
+    () => stateOn(item.id, account),
+    (state) => state === 'live',
+    40_000,
+  );
+  expect(await marketListings('crateway', item.sku)).toHaveLength(1);
+}, 60_000);
+
+test('a refusal in review is preview with its reasons, and the next try carries another number', async () => {
+  const account = await accountOn('selasar');
+  const item = await film();
+  await control('selasar', 'reject', { reason: 'The picture shows two things.', times: 1 });
+  await publishItems([item.id], [account]);
+  await until(
+    () => stateOn(item.id, account),
+    (state) => state === 'waiting',
+  );
+  await until(
+    () => stateOn(item.id, account),
+    (state) => state === 'attention',
+  );
+  const preview = await previewOn(item.id, 'selasar');
+  expect(preview.refusal).toBe('The picture shows two things.');
+  const first = item.sku;
+  expect(valueFor(preview, 'sku').value).toBe(`${first}-2`);
+  await publishItems([item.id], [account]);
+  await until(
+    () => stateOn(item.id, account),
+    (state) => state === 'live',
+  );
+  expect((await marketListings('selasar', `${first}-2`)).map((one) => one.state)).toEqual(['live']);
+}, 60_000);
+
+test('a small ad carries the day on which it ends by itself', async () => {
+  const account = await accountOn('lanesend');
+  const item = await film();
+  await publishItems([item.id], [account]);
+  await until(
+    () => stateOn(item.id, account),
+    (state) => state === 'live',
+  );
+  const before = await marketListings('lanesend', item.sku);
+  expect(before[0]).toMatchObject({ state: 'live' });
+  expect((before[0] as unknown as { endsAt: number }).endsAt).toBeGreaterThan(Date.now() + 20 * 86_400_000);
+}, 60_000);
+
+test('photos are sent in the shape that is wanted there', async () => {
+  const item = await film();
+  await upload(item.id, await jpeg(1_200, '#335577'));
+  const selasar = await previewOn(item.id, 'selasar');
+  expect(selasar.preview.photos.every((photo) => photo.ratio === 1)).toBe(true);
+  const hallowick = await previewOn(item.id, 'hallowick');
+  expect(hallowick.preview.photos.every((photo) => photo.ratio === null)).toBe(true);
+});
+
+test.each(['hallowick', 'pippet', 'oakhand', 'swishel', 'shopfront', 'crateway', 'lotbarn'])(
+  'the fees of a sale on %s are the ones that were foreseen',
+  async (market) => {
+    const account = await accountOn(market);
+    const item = await film(1);
+    await publishItems([item.id], [account]);
+    await until(
+      () => stateOn(item.id, account),
+      (state) => state === 'live',
+    );
+    const { body } = await call<{
+      lines: { accountId: number; net: { fees: { commission: number; payment: number; handling: number } } }[];
+    }>('GET', `/items/${item.id}/prices`);
+    const foreseen = body.lines.find((line) => line.accountId === account)?.net.fees;
+    const reference = String(valueFor(await previewOn(item.id, market), 'sku').value);
+    const order = (await control(market, 'buy', { reference, quantity: 1 })) as { order?: string };
+    const orders = (await (await fetch(`${stack.markets}/control/api/${market}/orders`)).json()) as {
+      id: string;
+      fee: number;
+    }[];
+    const fee = orders.find((one) => one.id === order.order)?.fee;
+    expect(fee).toBe((foreseen?.commission ?? 0) + (foreseen?.payment ?? 0) + (foreseen?.handling ?? 0));
+  },
+  60_000,
+);
