@@ -76,6 +76,10 @@ export default {
     exclude: { path: '\\.css$|^\\.next' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
-    enhancedResolveOptions: { extensions: ['.ts', '.tsx', '.mjs', '.js', '.json'], exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'] },
+    enhancedResolveOptions: {
+      extensions: ['.ts', '.tsx', '.mjs', '.js', '.json'],
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+    },
   },
 };

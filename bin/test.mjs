@@ -1,98 +1,117 @@
 #!/usr/bin/env node
-// Runs every test: style, types, core, then everything against a stack of its own. Options: --unit, --integration, --browser [filter].
-import { spawn } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+// Runs every test: style, types, order, core, then everything against stacks of its own, two lanes side by side.
+// Options: --unit, --integration, --browser [filter]; --changed for a first answer on what has changed.
+import { cpSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { checkNode, installModules, installPackages, packagesToTest } from './lib/install.mjs';
-import { say } from './lib/say.mjs';
 import { readSettings, root } from './lib/settings.mjs';
 import { endOnSignal, runScript, startApplication, startGround } from './lib/stack.mjs';
+import { Tools } from './lib/tools.mjs';
 
 const args = process.argv.slice(2);
 const only = ['--unit', '--integration', '--browser'].filter((name) => args.includes(name));
 const wants = (name) => only.length === 0 || only.includes(name);
 const filter = args.filter((arg) => !arg.startsWith('--'));
 const out = join(root, 'tests', '.out');
+const began = Date.now();
+const tools = new Tools(out, began);
 
-let passed = 0;
-let failed = 0;
-const tool = (name, ...rest) => [join(root, 'node_modules', '.bin', name), ...rest];
-
-let child = null;
-
-/** Not the blocking kind, so that Ctrl-C is heard while a tool runs. */
-function run(title, [program, ...rest], env = process.env) {
-  say(`\n── ${title}`);
-  return new Promise((resolve) => {
-    child = spawn(program, rest, { cwd: root, env, stdio: 'inherit' });
-    child.once('error', () => resolve(false));
-    child.once('exit', (code) => resolve(code === 0));
+/** Browser files that run after the integration tests in the first lane, so that both lanes end at about the same time. */
+const besideIntegration = ['preview', 'connecting', 'variations', 'syncing'];
+const settingsOf = (lane) =>
+  readSettings({
+    port: 4310 + lane * 10,
+    marketsPort: 4410 + lane * 10,
+    databasePort: 43316 + lane * 10,
+    dataFolder: lane === 0 ? '.test-data' : '.test-data-2',
+    redoMegabytes: 64,
   });
-}
 
-async function check(title, command) {
-  if (await run(title, command)) passed++;
-  else failed++;
-}
-
-async function jest(title, project, env) {
-  const file = join(out, `${project}.json`);
-  const alone = project === 'integration' ? ['--runInBand', '--testTimeout=180000'] : [];
-  const fine = await run(
-    title,
-    tool('jest', '--selectProjects', project, ...alone, '--json', `--outputFile=${file}`, ...filter),
-    env,
+async function still() {
+  await tools.check(
+    'Style',
+    'biome',
+    'check',
+    ...(args.includes('--changed') ? ['--changed', '--no-errors-on-unmatched'] : []),
+    '.',
   );
-  const result = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : { numPassedTests: 0, numFailedTests: 1 };
-  passed += result.numPassedTests;
-  failed += result.numFailedTests + (fine || result.numFailedTests ? 0 : 1);
+  await tools.check('Types', 'typescript-native/bin/tsc', '--noEmit');
+  await tools.check('Order of imports', 'depcruise', '--config', '.dependency-cruiser.mjs', 'src', 'marketplaces');
+  if (args.includes('--changed')) return tools.jest('Core, what has changed', 'unit', process.env, ['--onlyChanged']);
+  await tools.check('Dead code', 'knip');
+  await tools.check('Dead exports', 'knip', '--production', '--exports', '--tags=-internal');
+  await tools.jest('Core and structure', 'unit', process.env, filter);
 }
 
-async function browser(env) {
-  const file = join(out, 'browser.json');
-  const fine = await run('Browser', tool('playwright', 'test', ...filter), {
-    ...env,
-    PLAYWRIGHT_JSON_OUTPUT_NAME: file,
-  });
-  const stats = existsSync(file)
-    ? JSON.parse(readFileSync(file, 'utf8')).stats
-    : { expected: 0, unexpected: 1, flaky: 0 };
-  if (stats.flaky > 0)
-    say(`${stats.flaky} of the browser tests passed only at a second try; the list above names them.`);
-  passed += stats.expected + stats.flaky;
-  failed += stats.unexpected + (fine || stats.unexpected ? 0 : 1);
+/** A stack with the demo shop in it; the second lane gets a copy of what the first one has recorded. */
+async function prepare(settings) {
+  rmSync(settings.dataFolder, { recursive: true, force: true });
+  const stack = await startGround(settings);
+  stacks.push(stack.processes);
+  await startApplication(stack.processes, settings, stack.env);
+  runScript('demo/seed.ts', stack.env);
+  return stack;
 }
 
-for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => child?.kill('SIGTERM'));
+async function start(settings) {
+  const stack = await startGround(settings);
+  stacks.push(stack.processes);
+  await startApplication(stack.processes, settings, stack.env);
+  return { ...stack.env, NODE_ENV: 'test' };
+}
+
+async function live() {
+  const [first, second] = [settingsOf(0), settingsOf(1)];
+  const both = wants('--integration') && wants('--browser') && filter.length === 0;
+  const { processes, env } = await prepare(first);
+  if (!both) {
+    const testEnv = { ...env, NODE_ENV: 'test' };
+    if (wants('--integration'))
+      await tools.jest('Against MariaDB, the worker and the marketplaces', 'integration', testEnv, filter);
+    if (wants('--browser')) await tools.browser('Browser', testEnv, filter);
+    return;
+  }
+  await processes.stopAll();
+  rmSync(second.dataFolder, { recursive: true, force: true });
+  cpSync(first.dataFolder, second.dataFolder, { recursive: true });
+  const [one, two] = [await start(first), await start(second)];
+  runScript('tests/support/move.ts', two, [String(first.marketsPort)]);
+  const files = tools.browserFiles();
+  const isBeside = (name) => besideIntegration.includes(name);
+  const lane = async () => {
+    await tools.jest('Against MariaDB, the worker and the marketplaces', 'integration', one);
+    await tools.browser('Browser, first lane', one, files.filter(isBeside));
+  };
+  await Promise.all([
+    lane(),
+    tools.browser(
+      'Browser, second lane',
+      two,
+      files.filter((name) => !isBeside(name)),
+    ),
+  ]);
+}
+
+const stacks = [];
+endOnSignal({
+  async stopAll() {
+    tools.stop();
+    await Promise.all(stacks.map((one) => one.stopAll()));
+  },
+});
 
 checkNode();
 installPackages(packagesToTest);
 installModules();
 rmSync(out, { recursive: true, force: true });
 mkdirSync(out, { recursive: true });
-
-if (wants('--unit')) {
-  await check('Style', tool('biome', 'check', '.'));
-  await check('Types', tool('tsc', '--noEmit'));
-  await jest('Core and structure', 'unit', process.env);
+try {
+  if (wants('--unit') || args.includes('--changed')) await still();
+  if (!args.includes('--changed') && (wants('--integration') || wants('--browser'))) await live();
+} catch (error) {
+  console.error(error.message);
+  tools.failed++;
 }
-if (wants('--integration') || wants('--browser')) {
-  const settings = readSettings({ port: 4310, marketsPort: 4410, databasePort: 43316, dataFolder: '.test-data' });
-  rmSync(settings.dataFolder, { recursive: true, force: true });
-  const { processes, env } = await startGround(settings);
-  endOnSignal(processes);
-  try {
-    await startApplication(processes, settings, env);
-    runScript('demo/seed.ts', env);
-    const testEnv = { ...env, NODE_ENV: 'test' };
-    if (wants('--integration')) await jest('Against MariaDB, the worker and the marketplaces', 'integration', testEnv);
-    if (wants('--browser')) await browser(testEnv);
-  } catch (error) {
-    console.error(error.message);
-    failed++;
-  } finally {
-    await processes.stopAll();
-  }
-}
-console.log(`\n${passed} passed, ${failed} failed`);
-process.exit(failed === 0 ? 0 : 1);
+await Promise.all(stacks.map((one) => one.stopAll()));
+console.log(`\n${tools.passed} passed, ${tools.failed} failed`);
+process.exit(tools.failed === 0 ? 0 : 1);

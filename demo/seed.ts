@@ -7,6 +7,7 @@ import type { Actor } from '../src/services/access/actor';
 import { findProducts } from '../src/services/accounts/find-products';
 import { applyEdit } from '../src/services/changes/apply-edit';
 import { addPhoto } from '../src/services/items/add-photo';
+import { addPhotos } from '../src/services/items/add-photos';
 import { createItem } from '../src/services/items/create-item';
 import { endListings } from '../src/services/listings/end-listings';
 import { publish } from '../src/services/listings/publish';
@@ -14,10 +15,11 @@ import { loadAccounts } from '../src/services/records/load-accounts';
 import { catalogue, type DemoItem } from './catalogue';
 import { addCustomFields, addStrapToMeasure } from './custom-fields';
 import { writeHistory } from './history';
+import { inTurn } from './in-turn';
 import { manyItems } from './many';
 import { control } from './marketplaces';
 import { photograph } from './photos';
-import { progressLine } from './progress';
+import { progressLine, progressOver, timeLeft } from './progress';
 import { connectAccounts, ownerActor, setUpPacking } from './shop';
 
 const say = (text: string) => console.log(text);
@@ -41,8 +43,11 @@ async function record(actor: Actor, demo: DemoItem): Promise<number> {
     quantity: demo.quantity,
   });
   const pictures = await Promise.all(demo.views.map((view) => photograph(demo.thing, view, sideOf(demo))));
-  for (const [index, bytes] of pictures.entries())
-    await addPhoto(actor, id, { bytes, name: `${demo.fields.sku}-${demo.views[index]}.jpg` });
+  await addPhotos(
+    actor,
+    id,
+    pictures.map((bytes, index) => ({ bytes, name: `${demo.fields.sku}-${demo.views[index]}.jpg` })),
+  );
   await db.update(item).set({ createdAt: bought }).where(eq(item.id, id));
   return id;
 }
@@ -71,14 +76,50 @@ async function heard(count: number): Promise<void> {
   }
 }
 
+type Accounts = Awaited<ReturnType<typeof loadAccounts>>;
+
+async function goLive(actor: Actor, some: number[], on: (number | undefined)[]): Promise<void> {
+  if (some.length)
+    await publish(actor, {
+      selection: { kind: 'items', ids: some },
+      accounts: on.filter((id): id is number => id !== undefined),
+      without: [],
+      as: 'live',
+    });
+}
+
+const accountOn = (accounts: Accounts, market: string) => accounts.find((one) => one.row.market === market)?.id;
+
+/** To the three large marketplaces, and looked up in the catalogues of two others, as soon as some are recorded. */
+async function beginListing(actor: Actor, accounts: Accounts, some: { id: number; index: number }[]): Promise<void> {
+  const idOf = (name: string) => accounts.find((one) => one.name === name)?.id;
+  const of = (fits: (index: number) => boolean) => some.filter((one) => fits(one.index)).map((one) => one.id);
+  await goLive(
+    actor,
+    of((index) => index % 4 !== 3),
+    [idOf('Hallowick'), idOf('Pippet')],
+  );
+  await goLive(
+    actor,
+    of((index) => index % 4 === 3),
+    [idOf('Hallowick'), idOf('Pippet finds')],
+  );
+  await goLive(
+    actor,
+    of((index) => index % 3 !== 1),
+    [idOf('Oakhand')],
+  );
+  await Promise.all(
+    ['crateway', 'lotbarn'].map(async (market) => {
+      const accountId = accountOn(accounts, market);
+      const itemIds = some.map((one) => one.id);
+      if (accountId && itemIds.length) await findProducts(actor, { accountId, itemIds });
+    }),
+  );
+}
+
 /** To the other eight as many as each bears: some take twenty a day, some only what their catalogue knows. */
-async function goElsewhere(
-  actor: Actor,
-  listed: number[],
-  accounts: Awaited<ReturnType<typeof loadAccounts>>,
-  go: (some: number[], on: (number | undefined)[]) => Promise<void>,
-): Promise<void> {
-  const on = (market: string) => accounts.find((one) => one.row.market === market)?.id;
+async function goElsewhere(actor: Actor, accounts: Accounts, listed: number[]): Promise<void> {
   const of = async (pattern: string) =>
     rowsOf<{ id: number }>(await db.execute(sql`select id from item where category like ${pattern} order by id`)).map(
       (row) => row.id,
@@ -87,10 +128,6 @@ async function goElsewhere(
   const stocked = [...(await of('film/%')), ...(await of('straps')), ...(await of('books/%'))].filter((id) =>
     listed.includes(id),
   );
-  for (const market of ['crateway', 'lotbarn']) {
-    const account = on(market);
-    if (account) await findProducts(actor, { accountId: account, itemIds: listed });
-  }
   const tries: [string, number[]][] = [
     ['shopfront', listed.filter((_, index) => index % 2 === 0)],
     ['selasar', spread(4, 26)],
@@ -101,39 +138,16 @@ async function goElsewhere(
     ['lotbarn', stocked.slice(4, 24)],
     ['wallfolk', (await of('prints/%')).slice(0, 5)],
   ];
-  for (const [market, some] of tries) await go(some, [on(market)]);
+  for (const [market, some] of tries) await goLive(actor, some, [accountOn(accounts, market)]);
 }
 
 /** Live, changed, failing for a real reason, in draft, sold: the whole of a shop's day. */
-async function aDay(actor: Actor, ids: number[]): Promise<void> {
-  const accounts = await loadAccounts(db);
+async function aDay(actor: Actor, accounts: Accounts, listed: number[]): Promise<void> {
   const idOf = (name: string) => accounts.find((one) => one.name === name)?.id ?? 0;
-  const [hallowick, oakhand, pippet, finds] = ['Hallowick', 'Oakhand', 'Pippet', 'Pippet finds'].map(idOf);
-  const go = async (some: number[], on: (number | undefined)[]) => {
-    if (some.length)
-      await publish(actor, {
-        selection: { kind: 'items', ids: some },
-        accounts: on.filter((id): id is number => id !== undefined),
-        without: [],
-        as: 'live',
-      });
-  };
-  const listed = ids.slice(0, -12);
-  await go(
-    listed.filter((_, index) => index % 4 !== 3),
-    [hallowick, pippet],
-  );
-  await go(
-    listed.filter((_, index) => index % 4 === 3),
-    [hallowick, finds],
-  );
-  await go(
-    listed.filter((_, index) => index % 3 !== 1),
-    [oakhand],
-  );
-  await goElsewhere(actor, listed, accounts, go);
+  const [oakhand, pippet] = ['Oakhand', 'Pippet'].map(idOf);
+  await goElsewhere(actor, accounts, listed);
   await outboxEmpty('Sending listings to the marketplaces');
-  say('');
+  progressOver();
 
   // Prices that were changed and not yet sent.
   await applyEdit(actor, {
@@ -180,9 +194,8 @@ async function aDay(actor: Actor, ids: number[]): Promise<void> {
     title: 'Film, three percent off',
   });
   await outboxEmpty('Sending prices');
-  say('');
+  progressOver();
 }
-
 const wanted = Number(process.argv[process.argv.indexOf('--items') + 1]) || 0;
 const actor = await ownerActor();
 await connectAccounts(actor);
@@ -190,11 +203,31 @@ await setUpPacking();
 const demo = catalogue();
 say(`Recording ${demo.length} items of Grainhouse with their photos …`);
 const ids: number[] = [];
-const atOnce = 3;
-for (let at = 0; at < demo.length; at += atOnce) {
-  ids.push(...(await Promise.all(demo.slice(at, at + atOnce).map((one) => record(actor, one)))));
-  progressLine(`${ids.length} of ${demo.length}`);
-}
+let recorded = 0;
+const recordSome = (some: DemoItem[], from: number) =>
+  // Several at once: while one is drawn another is written down.
+  inTurn(some, 4, async (one, index) => {
+    ids[from + index] = await record(actor, one);
+    progressLine(`${++recorded} of ${demo.length} items, about ${timeLeft(recorded / demo.length)} left   `);
+  });
+const accounts = await loadAccounts(db);
+const [begun] = await db.select({ id: listing.id }).from(listing).where(eq(listing.wanted, 'live')).limit(1);
+const listedCount = demo.length - 12;
+const begin = async (from: number, to: number) => {
+  if (!begun)
+    await beginListing(
+      actor,
+      accounts,
+      ids.slice(from, Math.min(to, listedCount)).map((id, index) => ({ id, index: from + index })),
+    );
+};
+// What is recorded goes out while the rest is still being drawn.
+const half = Math.floor(demo.length / 2);
+await recordSome(demo.slice(0, half), 0);
+const early = begin(0, half);
+await recordSome(demo.slice(half), half);
+await early;
+await begin(half, demo.length);
 // One that lacks its photo, one whose photo is too small, one just begun: real work for somebody.
 if (!(await db.select({ id: item.id }).from(item).where(eq(item.sku, 'GH-0001'))).length) {
   const small = await createItem(actor, {
@@ -236,9 +269,8 @@ if (!(await db.select({ id: item.id }).from(item).where(eq(item.sku, 'GH-0001'))
   await addCustomFields();
   await addStrapToMeasure(actor, 'GH-0004');
 }
-say('');
+progressOver();
 if (!(await db.select({ id: sale.id }).from(sale).limit(1)).length) await writeHistory(db, demo);
-const [begun] = await db.select({ id: listing.id }).from(listing).where(eq(listing.wanted, 'live')).limit(1);
-if (!begun) await aDay(actor, ids);
+if (!begun) await aDay(actor, accounts, ids.slice(0, listedCount));
 if (wanted > demo.length) await manyItems(db, wanted, say);
 await closeDatabase();

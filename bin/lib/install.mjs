@@ -57,6 +57,6 @@ export function installModules() {
 
 export function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 11))
-    fail(`Node.js 20.11 or newer is needed, this is ${process.versions.node}.`);
+  if (major < 20 || (major === 20 && minor < 19))
+    fail(`Node.js 20.19 or newer is needed, this is ${process.versions.node}.`);
 }

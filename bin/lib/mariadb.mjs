@@ -65,7 +65,7 @@ export async function startDatabase(processes, settings, secrets) {
     '--max-allowed-packet=64M',
     '--local-infile=1',
     `--innodb-buffer-pool-size=${memory}M`,
-    '--innodb-log-file-size=512M',
+    `--innodb-log-file-size=${settings.redoMegabytes ?? 512}M`,
     '--innodb-ft-min-token-size=2',
     '--tmp-table-size=128M',
     '--max-heap-table-size=128M',

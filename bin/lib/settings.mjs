@@ -19,6 +19,7 @@ export function readSettings(defaults = {}) {
     databasePort: number('NETTING_DB_PORT', defaults.databasePort ?? 43306),
     dataFolder: resolve(root, process.env.NETTING_DATA ?? defaults.dataFolder ?? '.data'),
     host: process.env.NETTING_HOST ?? '127.0.0.1',
+    redoMegabytes: defaults.redoMegabytes,
   };
 }
 

@@ -26,6 +26,19 @@ const crops: Record<View, string> = {
   box: '150 170 900 675',
 };
 
+// Tiles that hold many grains and ridges: drawing pays for each tile that is laid, not for what is in it.
+const grains = 8;
+const ridges = 20;
+const leather = Array.from({ length: grains * grains }, (_, index) => {
+  const [x, y] = [(index % grains) * 9, Math.floor(index / grains) * 9];
+  return `<circle cx="${x + 2.5}" cy="${y + 2.5}" r="1.6" fill="#fff" fill-opacity="0.08"/><circle cx="${x + 7}" cy="${y + 7}" r="1.8" fill="#000" fill-opacity="0.22"/>`;
+}).join('');
+const knurl = Array.from(
+  { length: ridges },
+  (_, index) =>
+    `<rect x="${index * 6}" width="3" height="60" fill="#000" fill-opacity="0.35"/><rect x="${index * 6 + 3}" width="1" height="60" fill="#fff" fill-opacity="0.3"/>`,
+).join('');
+
 /** A picture of a thing on a table before a sweep of paper, lit from the upper left, with a soft shadow. */
 export function scene(drawing: Drawing, view: View, seed: number, flaw = ''): string {
   const random = seeded(seed);
@@ -47,8 +60,8 @@ export function scene(drawing: Drawing, view: View, seed: number, flaw = ''): st
 <linearGradient id="metal" x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="#fbfbfa"/><stop offset="0.35" stop-color="#c9cac8"/><stop offset="0.6" stop-color="#e9e9e7"/><stop offset="1" stop-color="#8d8f8e"/></linearGradient>
 <linearGradient id="blackmetal" x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="#5b5c5e"/><stop offset="0.4" stop-color="#26272a"/><stop offset="1" stop-color="#121214"/></linearGradient>
 <radialGradient id="glass" cx="0.35" cy="0.3" r="0.8"><stop offset="0" stop-color="#cfe0ff"/><stop offset="0.25" stop-color="#5b6fa8"/><stop offset="0.6" stop-color="#1c2140"/><stop offset="1" stop-color="#07080f"/></radialGradient>
-<pattern id="leather" width="9" height="9" patternUnits="userSpaceOnUse"><rect width="9" height="9" fill="#000" fill-opacity="0"/><circle cx="2.5" cy="2.5" r="1.6" fill="#fff" fill-opacity="0.08"/><circle cx="7" cy="7" r="1.8" fill="#000" fill-opacity="0.22"/></pattern>
-<pattern id="knurl" width="6" height="60" patternUnits="userSpaceOnUse"><rect width="3" height="60" fill="#000" fill-opacity="0.35"/><rect x="3" width="1" height="60" fill="#fff" fill-opacity="0.3"/></pattern>
+<pattern id="leather" width="${grains * 9}" height="${grains * 9}" patternUnits="userSpaceOnUse">${leather}</pattern>
+<pattern id="knurl" width="${ridges * 6}" height="60" patternUnits="userSpaceOnUse">${knurl}</pattern>
 ${drawing.defs}
 </defs>
 <rect width="1200" height="900" fill="url(#sweep)"/>

@@ -62,23 +62,37 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
       path,
     ),
   );
-  for (const [colorScheme, some, rules] of [
-    ['light', pages, undefined],
-    ['dark', byNight, ['color-contrast']],
-  ] as const) {
-    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
-    for (const [path, heading] of some) {
-      await page.goto(path);
-      await expect(
-        heading
-          ? page.getByRole('heading', { name: heading, exact: true })
-          : page.getByRole('region', { name: 'Fields and marketplaces' }),
-      ).toBeVisible();
-      if (path.startsWith('/workbench?')) await page.getByPlaceholder('-5').fill('-5');
-      await expect(page.getByText(/^Loading/)).toHaveCount(0);
-      await test.step(`${path}, ${colorScheme}`, () => nothingSerious(page, rules && [...rules]));
-    }
-  }
+  const look = async (tab: Page, colorScheme: 'light' | 'dark', path: string, heading: string, rules?: string[]) => {
+    await tab.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+    await tab.goto(path);
+    await expect(
+      heading
+        ? tab.getByRole('heading', { name: heading, exact: true })
+        : tab.getByRole('region', { name: 'Fields and marketplaces' }),
+    ).toBeVisible();
+    if (path.startsWith('/workbench?')) await tab.getByPlaceholder('-5').fill('-5');
+    await expect(tab.getByText(/^Loading/)).toHaveCount(0);
+    await test.step(`${path}, ${colorScheme}`, () => nothingSerious(tab, rules));
+  };
+  const all = [
+    ...pages.map(
+      ([path, heading]) =>
+        (tab: Page) =>
+          look(tab, 'light', path, heading),
+    ),
+    ...byNight.map(
+      ([path, heading]) =>
+        (tab: Page) =>
+          look(tab, 'dark', path, heading, ['color-contrast']),
+    ),
+  ].values();
+  // One browser, one sign-in, two tabs side by side.
+  const second = await page.context().newPage();
+  await second.setViewportSize({ width: 1280, height: 420 });
+  const lane = async (tab: Page) => {
+    for (const next of all) await next(tab);
+  };
+  await Promise.all([lane(page), lane(second)]);
 });
 
 test('the launcher and the list of shortcuts', async ({ page }) => {

@@ -9,11 +9,11 @@ import { noteAnswer } from './market-health';
 import { renew } from './renew-access';
 import { unseal } from './vault';
 
-export const apiBase = (market: string): string => `${config.marketsUrl}/${market}/api`;
+const apiBase = (market: string): string => `${config.marketsUrl}/${market}/api`;
 
 const pacers = new Map<number, Pacer>();
 
-export function pacerOf(accountId: number, perMinute: number): Pacer {
+function pacerOf(accountId: number, perMinute: number): Pacer {
   let pacer = pacers.get(accountId);
   if (!pacer) {
     pacer = new Pacer(perMinute);

@@ -2,11 +2,11 @@ import { eq } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
 import { template } from '../../db/schema';
-import { recheckAll } from './template-input';
+import { recheckAccounts } from '../records/recheck-accounts';
 
 export async function removeTemplate(id: number): Promise<void> {
   const [old] = await database().select().from(template).where(eq(template.id, id));
   if (!old) throw new NettingError('not-found', 'There is no such template');
   await database().delete(template).where(eq(template.id, id));
-  await recheckAll(old.accounts);
+  await recheckAccounts(old.accounts);
 }

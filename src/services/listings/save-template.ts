@@ -3,7 +3,8 @@ import { NettingError } from '../../core/errors';
 import { database, isDuplicate } from '../../db/client';
 import { template } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { checkFields, cleaned, previousOf, recheckAll, type TemplateInput } from './template-input';
+import { recheckAccounts } from '../records/recheck-accounts';
+import { checkFields, cleaned, previousOf, type TemplateInput } from './template-input';
 
 /** Makes a template, or changes one; every listing that it may touch is computed anew. */
 export async function saveTemplate(actor: Actor, id: number | null, input: TemplateInput): Promise<{ id: number }> {
@@ -37,6 +38,6 @@ export async function saveTemplate(actor: Actor, id: number | null, input: Templ
   const [saved] = await db.select({ id: template.id }).from(template).where(eq(template.name, name));
   // Listings on accounts that neither the template of before nor that of now names stay as they are.
   const named = old ? [old.accounts, accounts] : [accounts];
-  await recheckAll(named.some((one) => one.length === 0) ? [] : [...new Set(named.flat())]);
+  await recheckAccounts(named.some((one) => one.length === 0) ? [] : [...new Set(named.flat())]);
   return { id: saved?.id ?? 0 };
 }

@@ -5,8 +5,6 @@ import { type Template, templateConditionSchema, templateFault, templateFieldsSc
 import { database } from '../../db/client';
 import { item } from '../../db/schema';
 import { cleanRichText } from '../records/clean-rich-text';
-import { loadAccounts } from '../records/load-accounts';
-import { recheckListings } from '../records/recheck-listings';
 
 export const templateInputSchema = z
   .object({
@@ -40,9 +38,4 @@ export async function previousOf(
   if (input.for === 'all') return null;
   const [last] = await database().select({ id: item.id }).from(item).orderBy(desc(item.id)).limit(1);
   return { untilItem: last?.id ?? 0, fields: old?.fields ?? {} };
-}
-
-export async function recheckAll(accounts: number[]): Promise<void> {
-  const loaded = await loadAccounts(database(), accounts.length ? accounts : undefined);
-  for (const { id } of loaded) await recheckListings(id);
 }
