@@ -38,7 +38,7 @@ export const accountViewSchema = z.object({
   autoDraft: z.boolean(),
   pace: ownPaceSchema,
   /** What holds today, after the marketplace's limits, the seller's own and a slow start. */
-  paceToday: z.object({ perMinute: z.number(), newToday: z.number(), madeToday: z.number() }),
+  paceToday: z.object({ perMinute: z.number(), newToday: z.number(), spread: z.boolean(), madeToday: z.number() }),
   paused: z.boolean(),
   reserve: z.number(),
   cap: z.number().nullable(),

@@ -127,7 +127,7 @@ async function knotsOf(db: Executor, ids: number[]): Promise<Map<number, FoundKn
   if (ids.length === 0) return byItem;
   const rows = rowsOf<FoundKnot & { itemId: number }>(
     await db.execute(
-      sql`select id, item_id as itemId, account_id as accountId, state, blocking, override_price as ownPrice, remote_url as url from listing where item_id in ${ids}`,
+      sql`select id, item_id as itemId, account_id as accountId, state, blocking, override_price as overridePrice, remote_url as url from listing where item_id in ${ids}`,
     ),
   );
   for (const { itemId, ...knot } of rows) {

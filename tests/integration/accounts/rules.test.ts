@@ -41,7 +41,7 @@ describe('a marketplace changes its rules', () => {
 
     const rules = await newVersion('shopfront', () => set('shopfront', 'limits.title', 100));
     expect(rules.changes).toEqual(
-      expect.arrayContaining([expect.objectContaining({ place: 'title', from: { max: 150 }, to: { max: 100 } })]),
+      expect.arrayContaining([expect.objectContaining({ path: 'title', from: { max: 150 }, to: { max: 100 } })]),
     );
     const seen = await until(
       () => rulesOf('shopfront'),

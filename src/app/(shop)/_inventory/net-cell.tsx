@@ -1,8 +1,8 @@
 import { conditionLabel } from '@/core/item/condition';
 import type { FoundItem } from '@/services/records/find-items';
 import { Price, When } from '@/ui/controls/format';
+import { Thumbnail } from '@/ui/controls/item-cell';
 import { Knot } from '@/ui/controls/knot';
-import { photoUrl } from '@/ui/data/api';
 import type { Column } from './columns';
 
 /** What a cell of the net shows. */
@@ -47,20 +47,12 @@ export function NetCell({
     case 'title':
       return (
         <>
-          {item.photo ? (
-            <img
-              src={photoUrl(item.photo, 'thumb')}
-              alt=""
-              width={30}
-              height={30}
-              loading="lazy"
-              className="mr-2 h-[30px] w-[30px] shrink-0 rounded-sm object-cover"
+          <span className="mr-2">
+            <Thumbnail
+              photo={item.photo}
+              instead={<span className="grid h-7 w-7 place-items-center rounded-sm bg-base-300 text-[10px]">–</span>}
             />
-          ) : (
-            <span className="mr-2 grid h-[30px] w-[30px] shrink-0 place-items-center rounded-sm bg-base-300 text-[10px]">
-              no
-            </span>
-          )}
+          </span>
           <span className="truncate">{item.title || <em className="quiet">Untitled</em>}</span>
         </>
       );

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import type { OutboxJob } from '@/services/outbox/find-jobs';
 import { When } from '@/ui/controls/format';
-import { photoUrl } from '@/ui/data/api';
+import { ItemCell } from '@/ui/controls/item-cell';
 import { outcomeWords, stateWords } from './words';
 
 /** One listing's work: what came of it in a line, its whole story when opened. */
@@ -11,19 +11,10 @@ export function JobLine({ job, retry, skip }: { job: OutboxJob; retry: () => voi
     <li className="border-b border-base-300/60">
       <details>
         <summary className="flex cursor-pointer items-center gap-3 px-4 py-1.5 hover:bg-base-200">
-          {job.photo ? (
-            <img
-              src={photoUrl(job.photo, 'thumb')}
-              alt=""
-              width={26}
-              height={26}
-              className="h-[26px] w-[26px] rounded-sm object-cover"
-            />
-          ) : (
-            <span className="h-[26px] w-[26px]" />
-          )}
-          <span className="min-w-0 flex-1 truncate">
-            {job.title || 'Untitled'} <span className="mono quiet">{job.sku}</span>
+          <span className="min-w-0 flex-1">
+            <ItemCell {...job}>
+              <span className="mono quiet">{job.sku}</span>
+            </ItemCell>
           </span>
           <span className="w-28 truncate">{job.accountName}</span>
           <span className={`w-28 whitespace-nowrap ${job.state === 'failed' ? 'font-medium text-warning' : ''}`}>

@@ -1,16 +1,17 @@
 'use client';
 
 import { useInfiniteQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
 import type { SaleView } from '@/services/stock/find-sales';
 import { ChoiceButtons } from '@/ui/controls/choice-buttons';
+import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price, When } from '@/ui/controls/format';
+import { ItemCell } from '@/ui/controls/item-cell';
 import { Knot } from '@/ui/controls/knot';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { AccountSelect } from '@/ui/data/accounts';
-import { api, photoUrl } from '@/ui/data/api';
+import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 import { ForgetBuyers } from './forget-buyers';
 
@@ -64,83 +65,7 @@ export function Sales() {
           <p>Every order stands here within seconds, with fees and what is left.</p>
         </Empty>
       ) : null}
-      {sales.length ? (
-        <table className="w-full">
-          <thead className="bg-base-200 text-[12px]">
-            <tr>
-              {['Item', 'Sold', 'Where', 'To', 'Units', 'Total', 'Fees', 'Cost', 'Net', ''].map((name, index) => (
-                <th
-                  key={name}
-                  scope="col"
-                  aria-label={name || 'Cancel'}
-                  className={`px-3 py-1.5 font-medium first:pl-4 ${index >= 4 ? 'text-right' : 'text-left'}`}
-                >
-                  {name}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {sales.map((sale) => (
-              <tr key={sale.id} className="border-b border-base-300/60">
-                <td className="max-w-96 px-3 py-1 pl-4">
-                  <span className="flex items-center gap-2">
-                    {sale.photo ? (
-                      <img
-                        src={photoUrl(sale.photo, 'thumb')}
-                        alt=""
-                        width={28}
-                        height={28}
-                        className="h-7 w-7 shrink-0 rounded-sm object-cover"
-                      />
-                    ) : (
-                      <Knot state="sold" />
-                    )}
-                    {sale.itemId ? (
-                      <Link className="truncate hover:underline" href={`/items/${sale.itemId}`}>
-                        {sale.variation ? `${sale.title}, ${sale.variation}` : sale.title}
-                      </Link>
-                    ) : (
-                      <span className="truncate">
-                        {sale.variation ? `${sale.title}, ${sale.variation}` : sale.title}
-                      </span>
-                    )}
-                    {sale.oversold ? (
-                      <span className="rounded bg-error px-1.5 text-[12px] text-error-content">oversold</span>
-                    ) : null}
-                    {sale.state === 'cancelled' ? <span className="quiet text-[12px]">cancelled</span> : null}
-                  </span>
-                </td>
-                <td className="quiet px-3 py-1 whitespace-nowrap">
-                  <When at={sale.soldAt} />
-                </td>
-                <td className="px-3 py-1 whitespace-nowrap">{sale.accountName ?? 'By hand'}</td>
-                <td className="quiet px-3 py-1 whitespace-nowrap">{sale.buyerTown}</td>
-                <td className="figures px-3 py-1 text-right">{sale.quantity}</td>
-                <td className="px-3 py-1 text-right">
-                  <Price amount={sale.total} currency={sale.currency} />
-                </td>
-                <td className="px-3 py-1 text-right">
-                  <Price amount={sale.fee} currency={sale.currency} />
-                </td>
-                <td className="px-3 py-1 text-right">
-                  <Price amount={sale.cost === null ? null : sale.cost * sale.quantity} currency={sale.currency} />
-                </td>
-                <td className="px-3 py-1 text-right font-semibold">
-                  {sale.state === 'cancelled' ? (
-                    <span className="quiet">–</span>
-                  ) : (
-                    <Price amount={sale.net} currency={sale.currency} tone />
-                  )}
-                </td>
-                <td className="px-3 py-1 pr-4 text-right">
-                  {sale.state === 'paid' ? <CancelOrder sale={sale} cancel={() => void cancel.run(sale)} /> : null}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      ) : null}
+      {sales.length ? <SalesTable sales={sales} cancel={(sale) => void cancel.run(sale)} /> : null}
       {pages.hasNextPage ? (
         <button type="button" className="btn btn-sm m-4" onClick={() => void pages.fetchNextPage()}>
           Older ones
@@ -148,6 +73,63 @@ export function Sales() {
       ) : null}
     </>
   );
+}
+
+function SalesTable({ sales, cancel }: { sales: SaleView[]; cancel: (sale: SaleView) => void }) {
+  const money = (id: string, head: string, amount: (sale: SaleView) => number | null): Column<SaleView> => ({
+    id,
+    head,
+    align: 'right',
+    cell: (sale) => <Price amount={amount(sale)} currency={sale.currency} />,
+  });
+  const columns: Column<SaleView>[] = [
+    {
+      id: 'item',
+      head: 'Item',
+      className: 'max-w-96',
+      cell: (sale) => (
+        <ItemCell
+          photo={sale.photo}
+          title={sale.variation ? `${sale.title}, ${sale.variation}` : sale.title}
+          sku={sale.sku}
+          href={sale.itemId ? `/items/${sale.itemId}` : undefined}
+          instead={<Knot state="sold" />}
+        >
+          {sale.oversold ? (
+            <span className="rounded bg-error px-1.5 text-[12px] text-error-content">oversold</span>
+          ) : null}
+          {sale.state === 'cancelled' ? <span className="quiet text-[12px]">cancelled</span> : null}
+        </ItemCell>
+      ),
+    },
+    { id: 'sold', head: 'Sold', className: 'quiet whitespace-nowrap', cell: (sale) => <When at={sale.soldAt} /> },
+    { id: 'where', head: 'Where', className: 'whitespace-nowrap', cell: (sale) => sale.accountName ?? 'By hand' },
+    { id: 'to', head: 'To', className: 'quiet whitespace-nowrap', cell: (sale) => sale.buyerTown },
+    { id: 'units', head: 'Units', align: 'right', cell: (sale) => sale.quantity },
+    money('total', 'Total', (sale) => sale.total),
+    money('fees', 'Fees', (sale) => sale.fee),
+    money('cost', 'Cost', (sale) => (sale.cost === null ? null : sale.cost * sale.quantity)),
+    {
+      id: 'net',
+      head: 'Net',
+      align: 'right',
+      className: 'font-semibold',
+      cell: (sale) =>
+        sale.state === 'cancelled' ? (
+          <span className="quiet">–</span>
+        ) : (
+          <Price amount={sale.net} currency={sale.currency} tone />
+        ),
+    },
+    {
+      id: 'cancel',
+      head: 'Cancel',
+      isHeard: true,
+      align: 'right',
+      cell: (sale) => (sale.state === 'paid' ? <CancelOrder sale={sale} cancel={() => cancel(sale)} /> : null),
+    },
+  ];
+  return <DataTable rows={sales} columns={columns} idOf={(sale) => sale.id} />;
 }
 
 /** An order is called off for good, so it takes two steps. */

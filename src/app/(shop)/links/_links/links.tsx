@@ -1,10 +1,11 @@
 'use client';
 
 import { useInfiniteQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { parseAsInteger, parseAsString, useQueryStates } from 'nuqs';
 import { useState } from 'react';
 import { knotLabels } from '@/core/sync/state';
+import { DataTable } from '@/ui/controls/data-table';
+import { ItemCell } from '@/ui/controls/item-cell';
 import { Knot } from '@/ui/controls/knot';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { AccountSelect, useAccounts } from '@/ui/data/accounts';
@@ -71,64 +72,54 @@ export function Links() {
         </Empty>
       ) : null}
       {links.length ? (
-        <table className="w-full">
-          <thead className="bg-base-200 text-left text-[12px]">
-            <tr>
-              <th scope="col" className="w-10 py-1.5 pl-4">
-                <span className="sr-only">Choose</span>
-              </th>
-              {['Stock number', 'Item', 'Account', 'Their number', 'State', 'Before'].map((name) => (
-                <th key={name} scope="col" className="px-2 py-1.5 font-medium">
-                  {name}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {links.map((one) => (
-              <tr key={one.listingId} className="border-b border-base-300/60">
-                <td className="py-1 pl-4">
-                  <input
-                    type="checkbox"
-                    aria-label={`Choose the link of ${one.sku} on ${nameOf(one.accountId)}`}
-                    className="checkbox checkbox-sm"
-                    checked={chosen.includes(one.listingId)}
-                    onChange={(event) =>
-                      setChosen(
-                        event.target.checked ? [...chosen, one.listingId] : chosen.filter((id) => id !== one.listingId),
-                      )
-                    }
-                  />
-                </td>
-                <td className="mono px-2 py-1">{one.sku}</td>
-                <td className="max-w-96 truncate px-2 py-1">
-                  <Link className="hover:underline" href={`/items/${one.itemId}`}>
-                    {one.title || 'Untitled'}
-                  </Link>
-                </td>
-                <td className="px-2 py-1">{nameOf(one.accountId)}</td>
-                <td className="mono px-2 py-1">
-                  {one.url ? (
-                    <a className="underline" href={one.url} target="_blank" rel="noreferrer">
-                      {one.remoteId}
-                    </a>
-                  ) : (
-                    one.remoteId
-                  )}
-                </td>
-                <td className="px-2 py-1">
-                  <span className="flex items-center gap-2">
-                    <Knot state={one.state} />
-                    {knotLabels[one.state]}
-                  </span>
-                </td>
-                <td className="quiet mono px-2 py-1 text-[12px]">
-                  {one.previous.map((previous) => previous.remoteId).join(', ')}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          rows={links}
+          idOf={(one) => one.listingId}
+          choice={{
+            chosen,
+            choose: setChosen,
+            label: (one) => `Choose the link of ${one.sku} on ${nameOf(one.accountId)}`,
+          }}
+          columns={[
+            { id: 'sku', head: 'Stock number', className: 'mono', cell: (one) => one.sku },
+            {
+              id: 'item',
+              head: 'Item',
+              className: 'max-w-96',
+              cell: (one) => <ItemCell {...one} href={`/items/${one.itemId}`} />,
+            },
+            { id: 'account', head: 'Account', cell: (one) => nameOf(one.accountId) },
+            {
+              id: 'number',
+              head: 'Their number',
+              className: 'mono',
+              cell: (one) =>
+                one.url ? (
+                  <a className="underline" href={one.url} target="_blank" rel="noreferrer">
+                    {one.remoteId}
+                  </a>
+                ) : (
+                  one.remoteId
+                ),
+            },
+            {
+              id: 'state',
+              head: 'State',
+              cell: (one) => (
+                <span className="flex items-center gap-2">
+                  <Knot state={one.state} />
+                  {knotLabels[one.state]}
+                </span>
+              ),
+            },
+            {
+              id: 'before',
+              head: 'Before',
+              className: 'quiet mono text-[12px]',
+              cell: (one) => one.previous.map((previous) => previous.remoteId).join(', '),
+            },
+          ]}
+        />
       ) : null}
       {pages.hasNextPage ? (
         <button type="button" className="btn btn-sm m-4" onClick={() => void pages.fetchNextPage()}>

@@ -2,6 +2,7 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Rate } from '@/core/measure/rate';
+import { DataTable } from '@/ui/controls/data-table';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
@@ -36,39 +37,37 @@ export function Rates() {
       {isError ? <Failed error={error} retry={() => void refetch()} /> : null}
       {data?.rates.length === 0 ? <p className="quiet">No rate was read yet.</p> : null}
       {data?.rates.length ? (
-        <table className="w-full text-[13px]">
-          <thead>
-            <tr className="quiet border-b border-base-300 text-left">
-              <th className="py-1 font-medium">One</th>
-              <th className="text-right font-medium">is worth</th>
-              <th className="text-right font-medium">of</th>
-              <th>
-                <span className="sr-only">Take back</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {data.rates.map((rate) => (
-              <tr key={`${rate.to}/${rate.date}`} className="border-b border-base-300/50">
-                <td className="py-1">{rate.from}</td>
-                <td className="figures text-right">
-                  {(rate.millionths / 1e6).toFixed(4)} {rate.to}
-                </td>
-                <td className="figures quiet text-right">{rate.date}</td>
-                <td className="text-right">
-                  <button
-                    type="button"
-                    className="btn btn-ghost btn-xs"
-                    aria-label={`Take back ${rate.to} of ${rate.date}`}
-                    onClick={() => void forget(rate)}
-                  >
-                    Take back
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          look="part"
+          rows={data.rates}
+          idOf={(rate) => `${rate.to}/${rate.date}`}
+          columns={[
+            { id: 'one', head: 'One', cell: (rate) => rate.from },
+            {
+              id: 'worth',
+              head: 'is worth',
+              align: 'right',
+              cell: (rate) => `${(rate.millionths / 1e6).toFixed(4)} ${rate.to}`,
+            },
+            { id: 'of', head: 'of', align: 'right', className: 'quiet', cell: (rate) => rate.date },
+            {
+              id: 'forget',
+              head: 'Take back',
+              isHeard: true,
+              align: 'right',
+              cell: (rate) => (
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-xs"
+                  aria-label={`Take back ${rate.to} of ${rate.date}`}
+                  onClick={() => void forget(rate)}
+                >
+                  Take back
+                </button>
+              ),
+            },
+          ]}
+        />
       ) : null}
       {renew.problem ? (
         <p role="alert" className="mt-2 text-error">

@@ -1,16 +1,18 @@
-import Link from 'next/link';
 import { fieldLabels } from '@/core/listing/fields';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { PlannedKnot } from '@/services/listings/plan-portions';
 import type { PublishPlan } from '@/services/listings/plan-publish';
+import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
-import { photoUrl } from '@/ui/data/api';
+import { ItemCell } from '@/ui/controls/item-cell';
 
 const nameOf = (field: string) =>
   (field in fieldLabels
     ? fieldLabels[field as keyof typeof fieldLabels]
     : field.replace(/^(attr|extra)\./, '')
   ).toLowerCase(); // tested just before
+
+type PlannedItem = PublishPlan['items'][number];
 
 /** Per item and account: what will happen, and what will be left of it. */
 export function PlanTable({
@@ -23,61 +25,30 @@ export function PlanTable({
   leaveOut: (knot: { itemId: number; accountId: number }) => void;
 }) {
   const byKey = new Map(plan.knots.map((knot) => [`${knot.itemId}/${knot.accountId}`, knot]));
+  const columns: Column<PlannedItem>[] = [
+    {
+      id: 'item',
+      head: 'Item',
+      className: 'max-w-80',
+      cell: (item) => <ItemCell {...item} href={`/items/${item.id}`} />,
+    },
+    ...accounts.map(
+      (account): Column<PlannedItem> => ({
+        id: String(account.id),
+        head: account.name,
+        className: 'max-w-60 border-l border-base-300/60 align-top first:border-l-0',
+        cell: (item) => {
+          const knot = byKey.get(`${item.id}/${account.id}`);
+          if (!knot) return <span className="quiet">left out</span>;
+          const name = `${item.sku} on ${account.name}`;
+          return <Planned knot={knot} currency={account.currency} leaveOut={() => leaveOut(knot)} name={name} />;
+        },
+      }),
+    ),
+  ];
   return (
     <section aria-label="Plan" className="overflow-x-auto" tabIndex={0}>
-      <table className="w-full">
-        <thead className="bg-base-200 text-[12px]">
-          <tr>
-            <th scope="col" className="px-4 py-1.5 text-left font-medium">
-              Item
-            </th>
-            {accounts.map((account) => (
-              <th key={account.id} scope="col" className="px-2 py-1.5 text-left font-medium">
-                {account.name}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {plan.items.map((item) => (
-            <tr key={item.id} className="border-b border-base-300/60">
-              <td className="max-w-80 px-4 py-1">
-                <span className="flex items-center gap-2">
-                  {item.photo ? (
-                    <img
-                      src={photoUrl(item.photo, 'thumb')}
-                      alt=""
-                      width={28}
-                      height={28}
-                      className="h-7 w-7 shrink-0 rounded-sm object-cover"
-                    />
-                  ) : null}
-                  <Link href={`/items/${item.id}`} className="truncate hover:underline">
-                    {item.title || item.sku}
-                  </Link>
-                </span>
-              </td>
-              {accounts.map((account) => {
-                const knot = byKey.get(`${item.id}/${account.id}`);
-                return (
-                  <td key={account.id} className="max-w-60 border-l border-base-300/60 px-2 py-1 align-top">
-                    {knot ? (
-                      <Planned
-                        knot={knot}
-                        currency={account.currency}
-                        leaveOut={() => leaveOut(knot)}
-                        name={`${item.sku} on ${account.name}`}
-                      />
-                    ) : (
-                      <span className="quiet">left out</span>
-                    )}
-                  </td>
-                );
-              })}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable rows={plan.items} columns={columns} idOf={(item) => item.id} />
       {plan.itemCount > plan.items.length ? (
         <p className="quiet px-4 py-2">
           The first {plan.items.length} of {plan.itemCount.toLocaleString('en')} items are shown; all are counted above.

@@ -1,17 +1,18 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
 import type { RenewalView } from '@/services/listings/find-renewals';
 import type { RenewalPlan } from '@/services/listings/plan-renewal';
 import { ChoiceButtons } from '@/ui/controls/choice-buttons';
+import { type Column, DataTable } from '@/ui/controls/data-table';
 import { duration, Price } from '@/ui/controls/format';
+import { ItemCell } from '@/ui/controls/item-cell';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { AccountSelect, useAccounts } from '@/ui/data/accounts';
-import { api, photoUrl } from '@/ui/data/api';
+import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 import { DailyPlan } from './daily-plan';
 
@@ -54,7 +55,6 @@ export function RenewalsPage() {
     },
     { tells: true },
   );
-  const toggle = (id: number) => setChosen(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
   return (
     <>
       <PageHead title="Renewal">
@@ -93,106 +93,69 @@ export function RenewalsPage() {
           <p>Live listings stand here by age. New ones are seen most, so the oldest are worth making anew.</p>
         </Empty>
       ) : null}
-      {listings.length ? (
-        <table className="w-full">
-          <thead className="bg-base-200 text-left text-[12px]">
-            <tr>
-              <th scope="col" className="w-10 py-1.5 pl-4">
-                <input
-                  type="checkbox"
-                  aria-label="Choose all that can be renewed"
-                  className="checkbox checkbox-sm"
-                  checked={chosen.length > 0 && chosen.length === listings.filter((one) => !one.blocks).length}
-                  onChange={(event) =>
-                    setChosen(
-                      event.target.checked ? listings.filter((one) => !one.blocks).map((one) => one.listingId) : [],
-                    )
-                  }
-                />
-              </th>
-              {['Item', 'Account', 'Live for', 'They renew in', 'Made', 'Renewal'].map((name) => (
-                <th key={name} scope="col" className="px-2 py-1.5 font-medium">
-                  {name}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {listings.map((one) => (
-              <RenewalRow
-                key={one.listingId}
-                one={one}
-                account={nameOf(one.accountId)}
-                on={chosen.includes(one.listingId)}
-                toggle={() => toggle(one.listingId)}
-              />
-            ))}
-          </tbody>
-        </table>
-      ) : null}
+      {listings.length ? <RenewalTable listings={listings} chosen={chosen} choose={setChosen} nameOf={nameOf} /> : null}
     </>
   );
 }
 
 const days = (count: number | null) => (count === null ? '–' : `${count} ${count === 1 ? 'day' : 'days'}`);
 
-function RenewalRow({
-  one,
-  account,
-  on,
-  toggle,
+/** How far the renewal of a listing is, or why it cannot be. */
+function Progress({ one: { job, blocks } }: { one: RenewalView }) {
+  switch (job?.state) {
+    case 'waiting':
+    case 'running':
+    case 'held':
+      return 'waiting';
+    case 'failed':
+      return <span className="text-warning">failed: {job.message}</span>;
+  }
+  if (blocks) return <span className="text-warning">{blocks}</span>;
+  return job?.state === 'done' ? 'done' : <span className="quiet">can be renewed</span>;
+}
+
+function RenewalTable({
+  listings,
+  chosen,
+  choose,
+  nameOf,
 }: {
-  one: RenewalView;
-  account: string;
-  on: boolean;
-  toggle: () => void;
+  listings: RenewalView[];
+  chosen: number[];
+  choose: (ids: number[]) => void;
+  nameOf: (account: number) => string;
 }) {
-  const state = one.job?.state;
+  const columns: Column<RenewalView>[] = [
+    {
+      id: 'item',
+      head: 'Item',
+      className: 'max-w-96',
+      cell: (one) => <ItemCell {...one} href={`/items/${one.itemId}`} />,
+    },
+    { id: 'account', head: 'Account', cell: (one) => nameOf(one.accountId) },
+    { id: 'age', head: 'Live for', className: 'figures', cell: (one) => days(one.days) },
+    { id: 'theirs', head: 'They renew in', className: 'figures', cell: (one) => days(one.daysToTheirs) },
+    {
+      id: 'made',
+      head: 'Made',
+      className: 'figures',
+      cell: (one) => (one.timesMade === 1 ? 'once' : `${one.timesMade} times`),
+    },
+    { id: 'renewal', head: 'Renewal', cell: (one) => <Progress one={one} /> },
+  ];
   return (
-    <tr className="border-b border-base-300/60">
-      <td className="py-1 pl-4">
-        <input
-          type="checkbox"
-          aria-label={`Choose ${one.sku} on ${account}`}
-          className="checkbox checkbox-sm"
-          checked={on}
-          onChange={toggle}
-        />
-      </td>
-      <td className="max-w-96 px-2 py-1">
-        <span className="flex items-center gap-2">
-          {one.photo ? (
-            <img
-              src={photoUrl(one.photo, 'thumb')}
-              alt=""
-              width={28}
-              height={28}
-              className="h-7 w-7 shrink-0 rounded-sm object-cover"
-            />
-          ) : null}
-          <Link className="truncate hover:underline" href={`/items/${one.itemId}`}>
-            {one.title || one.sku}
-          </Link>
-        </span>
-      </td>
-      <td className="px-2 py-1">{account}</td>
-      <td className="figures px-2 py-1">{days(one.days)}</td>
-      <td className="figures px-2 py-1">{days(one.daysToTheirs)}</td>
-      <td className="figures px-2 py-1">{one.timesMade === 1 ? 'once' : `${one.timesMade} times`}</td>
-      <td className="px-2 py-1">
-        {state === 'waiting' || state === 'running' || state === 'held' ? (
-          'waiting'
-        ) : state === 'failed' ? (
-          <span className="text-warning">failed: {one.job?.message}</span>
-        ) : one.blocks ? (
-          <span className="text-warning">{one.blocks}</span>
-        ) : state === 'done' ? (
-          'done'
-        ) : (
-          <span className="quiet">can be renewed</span>
-        )}
-      </td>
-    </tr>
+    <DataTable
+      rows={listings}
+      columns={columns}
+      idOf={(one) => one.listingId}
+      choice={{
+        chosen,
+        choose,
+        all: 'Choose all that can be renewed',
+        label: (one) => `Choose ${one.sku} on ${nameOf(one.accountId)}`,
+        canBe: (one) => !one.blocks,
+      }}
+    />
   );
 }
 

@@ -4,6 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { type CustomField, ownFieldTypes } from '@/core/item/custom-fields';
 import { Chips } from '@/ui/controls/chips';
+import { DataTable } from '@/ui/controls/data-table';
 import { Failed, Loading } from '@/ui/controls/states';
 import { ApiProblem, api } from '@/ui/data/api';
 import { useNotice } from '@/ui/frame/providers';
@@ -88,41 +89,34 @@ export function CustomFields() {
         </p>
       ) : null}
       {data.fields.length ? (
-        <table className="w-full text-[13px]">
-          <thead>
-            <tr className="quiet border-b border-base-300 text-left">
-              <th className="py-1 font-medium">Name</th>
-              <th className="font-medium">Kind</th>
-              <th className="font-medium">In templates</th>
-              <th className="font-medium">Shown for</th>
-              <th className="font-medium">Copied</th>
-              <th className="font-medium">
-                <span className="sr-only">What to do</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {data.fields.map((field) => (
-              <tr key={field.key} className="border-b border-base-300/50">
-                <th scope="row" className="py-1.5 text-left font-normal">
-                  {field.label}
-                </th>
-                <td>{kinds[field.type]}</td>
-                <td className="mono">{`{{ own.${field.key} }}`}</td>
-                <td>{field.category || 'everything'}</td>
-                <td>{field.copied ? 'yes' : 'no'}</td>
-                <td className="text-right">
+        <DataTable
+          look="part"
+          rows={data.fields}
+          idOf={(field) => field.key}
+          columns={[
+            { id: 'name', head: 'Name', names: true, cell: (field) => field.label },
+            { id: 'kind', head: 'Kind', cell: (field) => kinds[field.type] },
+            { id: 'template', head: 'In templates', className: 'mono', cell: (field) => `{{ own.${field.key} }}` },
+            { id: 'for', head: 'Shown for', cell: (field) => field.category || 'everything' },
+            { id: 'copied', head: 'Copied', cell: (field) => (field.copied ? 'yes' : 'no') },
+            {
+              id: 'do',
+              head: 'What to do',
+              isHeard: true,
+              align: 'right',
+              cell: (field) => (
+                <>
                   <button type="button" className="btn btn-xs" onClick={() => setDraft(field)}>
                     Change
                   </button>{' '}
                   <button type="button" className="btn btn-ghost btn-xs" onClick={() => void remove(field)}>
                     Remove
                   </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+          ]}
+        />
       ) : null}
       {draft ? (
         <form

@@ -6,6 +6,7 @@ import type { Item } from '@/core/item/item';
 import { handReasons, movementWords, resultingStock } from '@/core/item/movements';
 import { amountToText, parseAmount } from '@/core/measure/money';
 import type { StockView } from '@/services/stock/find-movements';
+import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Dialog } from '@/ui/controls/dialog';
 import { When } from '@/ui/controls/format';
 import { Failed, Loading } from '@/ui/controls/states';
@@ -47,6 +48,38 @@ export function StockLedger({ item, close, moved }: { item: Item; close: () => v
   );
 }
 
+const movementColumns: Column<StockView['movements'][number]>[] = [
+  { id: 'units', head: 'Units', align: 'right', cell: (one) => (one.delta > 0 ? `+${one.delta}` : one.delta) },
+  {
+    id: 'then',
+    head: 'Then',
+    align: 'right',
+    cell: (one) => <span className={one.balance < 0 ? 'font-semibold text-error' : ''}>{one.balance}</span>,
+  },
+  {
+    id: 'why',
+    head: 'Why',
+    cell: (one) => (
+      <>
+        {one.words}
+        {one.soldOn ? ` ${one.soldOn === 'by hand' ? 'by hand' : `on ${one.soldOn}`}` : ''}
+        {one.variation ? `, ${one.variation}` : ''}
+        {one.note ? <span className="quiet block text-[12px]">{one.note}</span> : null}
+      </>
+    ),
+  },
+  {
+    id: 'when',
+    head: 'When, by whom',
+    className: 'quiet',
+    cell: (one) => (
+      <>
+        <When at={one.at} />, {one.byName}
+      </>
+    ),
+  },
+];
+
 function Movements({ stock }: { stock: StockView }) {
   return (
     <section aria-label="Movements">
@@ -54,43 +87,7 @@ function Movements({ stock }: { stock: StockView }) {
         <b className="figures text-lg font-semibold">{stock.quantity}</b> in stock
       </p>
       <div className="max-h-[60vh] overflow-auto" tabIndex={0} role="region" aria-label="All movements">
-        <table className="w-full">
-          <thead className="sticky top-0 bg-base-200 text-left text-[12px]">
-            <tr>
-              <th scope="col" className="px-2 py-1 text-right font-medium">
-                Units
-              </th>
-              <th scope="col" className="px-2 py-1 text-right font-medium">
-                Then
-              </th>
-              <th scope="col" className="px-2 py-1 font-medium">
-                Why
-              </th>
-              <th scope="col" className="px-2 py-1 font-medium">
-                When, by whom
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {stock.movements.map((one) => (
-              <tr key={one.id} className="border-b border-base-300/60">
-                <td className="figures px-2 py-1 text-right">{one.delta > 0 ? `+${one.delta}` : one.delta}</td>
-                <td className={`figures px-2 py-1 text-right ${one.balance < 0 ? 'font-semibold text-error' : ''}`}>
-                  {one.balance}
-                </td>
-                <td className="px-2 py-1">
-                  {one.words}
-                  {one.soldOn ? ` ${one.soldOn === 'by hand' ? 'by hand' : `on ${one.soldOn}`}` : ''}
-                  {one.variation ? `, ${one.variation}` : ''}
-                  {one.note ? <span className="quiet block text-[12px]">{one.note}</span> : null}
-                </td>
-                <td className="quiet px-2 py-1">
-                  <When at={one.at} />, {one.byName}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable rows={stock.movements} columns={movementColumns} idOf={(one) => one.id} sticky />
         {stock.movements.length === 0 ? <p className="quiet p-2">Nothing has moved yet.</p> : null}
       </div>
     </section>

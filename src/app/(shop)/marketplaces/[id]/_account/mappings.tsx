@@ -2,6 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type { Mapping } from '@/services/accounts/find-mappings';
+import { DataTable } from '@/ui/controls/data-table';
 import { When } from '@/ui/controls/format';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
@@ -39,44 +40,52 @@ export function Mappings({ market, changed }: { market: string; changed: () => v
         </p>
       ) : (
         <div className="max-h-96 overflow-auto" role="region" aria-label="What was learned" tabIndex={0}>
-          <table className="w-full border-collapse text-[13px]">
-            <thead>
-              <tr className="quiet border-b border-base-300 text-left">
-                <th className="py-1 font-medium">Kind</th>
-                <th className="font-medium">Yours</th>
-                <th className="font-medium">Theirs</th>
-                <th className="font-medium">By</th>
-                <th>
-                  <span className="sr-only">Take back</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {data.known.map((thing) => (
-                <tr key={thing.id} className="border-b border-base-300/50">
-                  <td className="py-1">{kinds[thing.kind]}</td>
-                  <td className="wrap-anywhere">
+          <DataTable
+            look="part"
+            rows={data.known}
+            idOf={(thing) => thing.id}
+            columns={[
+              { id: 'kind', head: 'Kind', cell: (thing) => kinds[thing.kind] },
+              {
+                id: 'yours',
+                head: 'Yours',
+                className: 'wrap-anywhere',
+                cell: (thing) => (
+                  <>
                     {thing.attribute ? <span className="quiet">{thing.attribute} </span> : null}
                     {thing.source}
-                  </td>
-                  <td className="wrap-anywhere">{thing.target}</td>
-                  <td className="quiet whitespace-nowrap">
+                  </>
+                ),
+              },
+              { id: 'theirs', head: 'Theirs', className: 'wrap-anywhere', cell: (thing) => thing.target },
+              {
+                id: 'by',
+                head: 'By',
+                className: 'quiet whitespace-nowrap',
+                cell: (thing) => (
+                  <>
                     {thing.byName}, <When at={thing.at} />
-                  </td>
-                  <td className="text-right">
-                    <button
-                      type="button"
-                      className="btn btn-ghost btn-xs"
-                      aria-label={`Take back ${thing.source}`}
-                      onClick={() => void forget(thing)}
-                    >
-                      Take back
-                    </button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+                  </>
+                ),
+              },
+              {
+                id: 'forget',
+                head: 'Take back',
+                isHeard: true,
+                align: 'right',
+                cell: (thing) => (
+                  <button
+                    type="button"
+                    className="btn btn-ghost btn-xs"
+                    aria-label={`Take back ${thing.source}`}
+                    onClick={() => void forget(thing)}
+                  >
+                    Take back
+                  </button>
+                ),
+              },
+            ]}
+          />
         </div>
       )}
     </section>

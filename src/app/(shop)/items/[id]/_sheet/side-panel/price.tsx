@@ -6,6 +6,7 @@ import { useState } from 'react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import { parseAmount } from '@/core/measure/money';
+import { DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
@@ -69,45 +70,44 @@ export function BesidePrice({ item, change, write }: Props) {
           />
         </label>
       </div>
-      <table className="w-full text-[12px]">
-        <thead>
-          <tr className="quiet text-right">
-            <th className="text-left font-medium">Account</th>
-            <th className="font-medium">Price</th>
-            <th className="font-medium">Net</th>
-            <th className="font-medium">For that</th>
-          </tr>
-        </thead>
-        <tbody>
-          {data.lines.map((line) => (
-            <tr key={line.accountId} className="border-t border-base-300/60 text-right">
-              <th scope="row" className="py-1 text-left font-normal">
-                {line.name}
-              </th>
-              <td>
-                <Price amount={line.price} currency={line.currency} />
-              </td>
-              <td>
-                <Price amount={line.net?.net ?? null} currency={line.currency} tone />
-              </td>
-              <td>
-                {line.solved ? (
-                  <button
-                    type="button"
-                    className="underline decoration-dotted"
-                    title={`Use it on ${line.name}`}
-                    onClick={() => line.solved && void write(line.accountId, 'price', line.solved.price)}
-                  >
-                    <Price amount={line.solved.price} currency={line.currency} />
-                  </button>
-                ) : (
-                  <span className="quiet">–</span>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        look="part"
+        rows={data.lines}
+        idOf={(line) => line.accountId}
+        columns={[
+          { id: 'account', head: 'Account', names: true, cell: (line) => line.name },
+          {
+            id: 'price',
+            head: 'Price',
+            align: 'right',
+            cell: (line) => <Price amount={line.price} currency={line.currency} />,
+          },
+          {
+            id: 'net',
+            head: 'Net',
+            align: 'right',
+            cell: (line) => <Price amount={line.net?.net ?? null} currency={line.currency} tone />,
+          },
+          {
+            id: 'solved',
+            head: 'For that',
+            align: 'right',
+            cell: ({ accountId, name, currency, solved }) =>
+              solved ? (
+                <button
+                  type="button"
+                  className="underline decoration-dotted"
+                  title={`Use it on ${name}`}
+                  onClick={() => void write(accountId, 'price', solved.price)}
+                >
+                  <Price amount={solved.price} currency={currency} />
+                </button>
+              ) : (
+                <span className="quiet">–</span>
+              ),
+          },
+        ]}
+      />
       <Sold item={item} take={(price) => change({ price })} />
       <Link className="mt-3 inline-block underline" href={`/items/${item.id}/preview`}>
         All parts of it, with charts

@@ -5,6 +5,7 @@ import { useDeferredValue, useMemo, useState } from 'react';
 import { amountToText, parseAmount } from '@/core/measure/money';
 import { type RoundingName, roundingNames } from '@/core/measure/rounding';
 import type { PriceLine } from '@/services/listings/price-panel';
+import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
@@ -172,29 +173,7 @@ export function PricePanel({ itemId, currency, version, changed }: Props) {
         </p>
       </div>
       <div className="overflow-x-auto">
-        <table className="w-full border-collapse text-[13px]">
-          <thead>
-            <tr className="quiet border-b border-base-300 text-right">
-              <th className="py-1 text-left font-medium">Account</th>
-              <th className="font-medium">Price there</th>
-              <th className="font-medium">Commission</th>
-              <th className="font-medium">Payment</th>
-              <th className="font-medium">Listing</th>
-              <th className="font-medium">Their work</th>
-              <th className="font-medium">Postage</th>
-              <th className="font-medium">Packing</th>
-              <th className="font-medium">Net</th>
-              <th className="font-medium">Margin</th>
-              <th className="font-medium">Return</th>
-              <th className="font-medium">Price for the wanted</th>
-            </tr>
-          </thead>
-          <tbody>
-            {data.lines.map((line) => (
-              <Line key={line.accountId} line={line} takeHere={takeHere} />
-            ))}
-          </tbody>
-        </table>
+        <DataTable look="part" rows={data.lines} columns={priceColumns(takeHere)} idOf={(line) => line.accountId} />
       </div>
     </section>
   );
@@ -202,53 +181,78 @@ export function PricePanel({ itemId, currency, version, changed }: Props) {
 
 const percent = (basisPoints: number | null) => (basisPoints === null ? '–' : `${(basisPoints / 100).toFixed(1)} %`);
 
-function Line({ line, takeHere }: { line: PriceLine; takeHere: (line: PriceLine, to: number) => Promise<void> }) {
-  const { net, currency } = line;
-  const cell = (amount: number | undefined) => (
-    <td className="text-right">
-      {amount ? <Price amount={amount} currency={currency} /> : <span className="quiet">–</span>}
-    </td>
-  );
-  const hint = [
+const hintOf = (line: PriceLine): string =>
+  [
     line.own ? 'own price here' : line.how,
     line.rate ? `1 ${line.rate.from} = ${(line.rate.millionths / 1e6).toFixed(4)} ${line.rate.to}` : null,
     line.monthly ? 'a monthly fee comes on top' : null,
     line.netAdvertised === null ? null : 'less when sold through advertising',
-  ].filter(Boolean);
-  return (
-    <tr className="border-b border-base-300/50">
-      <th scope="row" className="py-1.5 text-left font-normal">
-        {line.name}
-        {hint.length ? <span className="quiet block text-[11px]">{hint.join(' · ')}</span> : null}
-      </th>
-      <td className="text-right">
-        <Price amount={line.price} currency={currency} />
-      </td>
-      {cell(net?.fees.commission)}
-      {cell(net?.fees.payment)}
-      {cell(net?.fees.listing)}
-      {cell(net?.fees.handling)}
-      {cell(net?.postage)}
-      {cell(net?.packaging)}
-      <td className="text-right font-semibold">
-        <Price amount={net?.net ?? null} currency={currency} tone />
-      </td>
-      <td className="figures text-right">{percent(net?.margin ?? null)}</td>
-      <td className="figures text-right">{percent(net?.returnOnCost ?? null)}</td>
-      <td className="text-right">
-        {line.solved ? (
+  ]
+    .filter(Boolean)
+    .join(' · ');
+
+/** The price with all its parts, so that they add up on sight. */
+function priceColumns(takeHere: (line: PriceLine, to: number) => Promise<void>): Column<PriceLine>[] {
+  const part = (id: string, head: string, amount: (line: PriceLine) => number | undefined): Column<PriceLine> => ({
+    id,
+    head,
+    align: 'right',
+    cell: (line) => {
+      const found = amount(line);
+      return found ? <Price amount={found} currency={line.currency} /> : <span className="quiet">–</span>;
+    },
+  });
+  return [
+    {
+      id: 'account',
+      head: 'Account',
+      names: true,
+      cell: (line) => (
+        <>
+          {line.name}
+          {hintOf(line) ? <span className="quiet block text-[11px]">{hintOf(line)}</span> : null}
+        </>
+      ),
+    },
+    {
+      id: 'price',
+      head: 'Price there',
+      align: 'right',
+      cell: (line) => <Price amount={line.price} currency={line.currency} />,
+    },
+    part('commission', 'Commission', ({ net }) => net?.fees.commission),
+    part('payment', 'Payment', ({ net }) => net?.fees.payment),
+    part('listing', 'Listing', ({ net }) => net?.fees.listing),
+    part('handling', 'Their work', ({ net }) => net?.fees.handling),
+    part('postage', 'Postage', ({ net }) => net?.postage),
+    part('packaging', 'Packing', ({ net }) => net?.packaging),
+    {
+      id: 'net',
+      head: 'Net',
+      align: 'right',
+      className: 'font-semibold',
+      cell: (line) => <Price amount={line.net?.net ?? null} currency={line.currency} tone />,
+    },
+    { id: 'margin', head: 'Margin', align: 'right', cell: ({ net }) => percent(net?.margin ?? null) },
+    { id: 'return', head: 'Return', align: 'right', cell: ({ net }) => percent(net?.returnOnCost ?? null) },
+    {
+      id: 'solved',
+      head: 'Price for the wanted',
+      align: 'right',
+      cell: (line) => {
+        const { solved, currency, name } = line;
+        if (!solved) return <span className="quiet">–</span>;
+        return (
           <button
             type="button"
             className="underline decoration-dotted"
-            title={`Leaves ${(line.solved.net / 100).toFixed(2)} ${currency}; click to use it on ${line.name}`}
-            onClick={() => line.solved && void takeHere(line, line.solved.price)}
+            title={`Leaves ${(solved.net / 100).toFixed(2)} ${currency}; click to use it on ${name}`}
+            onClick={() => void takeHere(line, solved.price)}
           >
-            <Price amount={line.solved.price} currency={currency} />
+            <Price amount={solved.price} currency={currency} />
           </button>
-        ) : (
-          <span className="quiet">–</span>
-        )}
-      </td>
-    </tr>
-  );
+        );
+      },
+    },
+  ];
 }

@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import { originLabels } from '@/core/listing/fields';
 import type { AccountPreview, PreviewValue } from '@/services/items/preview-item';
+import { DataTable } from '@/ui/controls/data-table';
 import { api } from '@/ui/data/api';
 import { useNotice } from '@/ui/frame/providers';
 
@@ -29,68 +30,62 @@ export function Values({ itemId, account, changed }: { itemId: number; account: 
             : ''}
         </p>
       ) : null}
-      <table className="w-full table-fixed border-collapse text-[13px]">
-        <thead>
-          <tr className="quiet border-b border-base-300 text-left">
-            <th className="w-36 py-1 font-medium">Field</th>
-            <th className="py-1 font-medium">What {account.name} gets</th>
-            <th className="w-52 py-1 font-medium">From where</th>
-          </tr>
-        </thead>
-        <tbody>
-          {used.map((value) => (
-            <Row key={value.field} value={value} itemId={itemId} account={account} changed={changed} />
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        look="part"
+        fixed
+        rows={used}
+        idOf={(value) => value.field}
+        rowClass={() => 'align-top'}
+        columns={[
+          { id: 'field', head: 'Field', names: true, className: 'w-36', cell: (value) => value.label },
+          {
+            id: 'gets',
+            head: `What ${account.name} gets`,
+            cell: (value) => <Gets value={value} itemId={itemId} account={account} changed={changed} />,
+          },
+          { id: 'origin', head: 'From where', className: 'quiet w-52', cell: (value) => <Origin value={value} /> },
+        ]}
+      />
       {unused.length ? <p className="quiet mt-2">Not used there: {unused.join(', ').toLowerCase()}.</p> : null}
     </section>
   );
 }
 
-function Row({
-  value,
-  itemId,
-  account,
-  changed,
-}: {
-  value: PreviewValue;
-  itemId: number;
-  account: AccountPreview;
-  changed: () => void;
-}) {
+type GetsProps = { value: PreviewValue; itemId: number; account: AccountPreview; changed: () => void };
+
+function Gets({ value, itemId, account, changed }: GetsProps) {
   return (
-    <tr className="border-b border-base-300/50 align-top">
-      <th scope="row" className="py-1.5 pr-2 text-left font-normal">
-        {value.label}
-      </th>
-      <td className="py-1.5 pr-3">
-        <div className="line-clamp-4 whitespace-pre-line wrap-anywhere">
-          {value.shown.replace(/<[^>]*>/g, ' ') || <span className="quiet">nothing</span>}
-        </div>
-        {value.lost?.length ? <p className="quiet text-[12px]">Left out: {value.lost.join(', ')}</p> : null}
-        {value.issues.map((issue) => (
-          <p key={issue.code} className="text-[12px] text-warning">
-            {issue.message}.{' '}
-            <Link className="underline" href={`/items/${itemId}#row-${value.field}`}>
-              {issue.fix.label}
-            </Link>
-          </p>
-        ))}
-        {value.field === 'title' && account.titles.length > 1 ? (
-          <Versions itemId={itemId} account={account} present={value.shown} changed={changed} />
-        ) : null}
-      </td>
-      <td className="quiet py-1.5">
-        {originLabels[value.origin]}
-        {value.how ? `, ${value.how}` : ''}
-        {value.max !== undefined && value.length !== undefined ? (
-          <span className="figures block text-[12px]">
-            {value.length} of {value.max}
-          </span>
-        ) : null}
-      </td>
-    </tr>
+    <>
+      <div className="line-clamp-4 whitespace-pre-line wrap-anywhere">
+        {value.shown.replace(/<[^>]*>/g, ' ') || <span className="quiet">nothing</span>}
+      </div>
+      {value.lost?.length ? <p className="quiet text-[12px]">Left out: {value.lost.join(', ')}</p> : null}
+      {value.issues.map((issue) => (
+        <p key={issue.code} className="text-[12px] text-warning">
+          {issue.message}.{' '}
+          <Link className="underline" href={`/items/${itemId}#row-${value.field}`}>
+            {issue.fix.label}
+          </Link>
+        </p>
+      ))}
+      {value.field === 'title' && account.titles.length > 1 ? (
+        <Versions itemId={itemId} account={account} present={value.shown} changed={changed} />
+      ) : null}
+    </>
+  );
+}
+
+function Origin({ value }: { value: PreviewValue }) {
+  return (
+    <>
+      {originLabels[value.origin]}
+      {value.how ? `, ${value.how}` : ''}
+      {value.max !== undefined && value.length !== undefined ? (
+        <span className="figures block text-[12px]">
+          {value.length} of {value.max}
+        </span>
+      ) : null}
+    </>
   );
 }
 

@@ -1,0 +1,158 @@
+'use client';
+
+import { type ColumnDef, flexRender, getCoreRowModel, useReactTable } from '@tanstack/react-table';
+import type { ReactNode } from 'react';
+
+export type Column<Row> = {
+  id: string;
+  /** What stands at the head; a word that is only heard when `headFor` says whom it is for. */
+  head: ReactNode;
+  /** The head is there for those who hear the page, not to be seen. */
+  isHeard?: boolean;
+  cell: (row: Row) => ReactNode;
+  /** Numbers stand to the right. */
+  align?: 'left' | 'right';
+  /** The cell that names its row. */
+  names?: boolean;
+  className?: string;
+};
+
+/** Rows that can be chosen, by their id. */
+export type Choice<Row> = {
+  chosen: number[];
+  choose: (ids: number[]) => void;
+  /** What the box before a row chooses, in words. */
+  label: (row: Row) => string;
+  /** All of them at once, in words; without it each is chosen by itself. */
+  all?: string;
+  canBe?: (row: Row) => boolean;
+};
+
+type Props<Row> = {
+  rows: Row[];
+  columns: Column<Row>[];
+  idOf: (row: Row) => string | number;
+  /** `page` fills the width of the page, `part` stands inside something else. */
+  look?: 'page' | 'part';
+  /** The head stays while the rows move. */
+  sticky?: boolean;
+  fixed?: boolean;
+  choice?: Choice<Row>;
+  rowClass?: (row: Row) => string;
+};
+
+const looks = {
+  page: {
+    head: 'bg-base-200 text-[12px]',
+    headCell: 'px-2 py-1.5 font-medium first:pl-4 last:pr-4',
+    row: 'border-b border-base-300/60',
+    cell: 'px-2 py-1 first:pl-4 last:pr-4',
+  },
+  part: {
+    head: 'quiet border-b border-base-300',
+    headCell: 'py-1 pr-3 font-medium last:pr-0',
+    row: 'border-b border-base-300/50',
+    cell: 'py-1.5 pr-3 last:pr-0',
+  },
+} as const;
+
+const side = (align: 'left' | 'right' | undefined) => (align === 'right' ? 'text-right' : 'text-left');
+
+function columnOf<Row>(column: Column<Row>): ColumnDef<Row> {
+  return {
+    id: column.id,
+    header: () => (column.isHeard ? <span className="sr-only">{column.head}</span> : column.head),
+    cell: ({ row }) => column.cell(row.original),
+  };
+}
+
+function boxes<Row>(
+  { chosen, choose, label, all, canBe }: Choice<Row>,
+  rows: Row[],
+  idOf: Props<Row>['idOf'],
+): Column<Row> {
+  const ids = rows.filter((row) => canBe?.(row) ?? true).map((row) => Number(idOf(row)));
+  return {
+    id: 'choose',
+    head: all ? (
+      <input
+        type="checkbox"
+        aria-label={all}
+        className="checkbox checkbox-sm"
+        checked={chosen.length > 0 && chosen.length === ids.length}
+        onChange={(event) => choose(event.target.checked ? ids : [])}
+      />
+    ) : (
+      'Choose'
+    ),
+    isHeard: !all,
+    className: 'w-10',
+    cell: (row) => {
+      const id = Number(idOf(row));
+      return (
+        <input
+          type="checkbox"
+          aria-label={label(row)}
+          className="checkbox checkbox-sm"
+          checked={chosen.includes(id)}
+          onChange={() => choose(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id])}
+        />
+      );
+    },
+  };
+}
+
+/** A table of rows: heads, cells, numbers to the right, boxes to choose by. The one way in which tables are drawn. */
+export function DataTable<Row>({ rows, columns, idOf, look = 'page', sticky, fixed, choice, rowClass }: Props<Row>) {
+  const all = choice ? [boxes(choice, rows, idOf), ...columns] : columns;
+  const table = useReactTable({
+    data: rows,
+    columns: all.map(columnOf),
+    getCoreRowModel: getCoreRowModel(),
+    getRowId: (row) => String(idOf(row)),
+  });
+  const byId = new Map(all.map((column) => [column.id, column]));
+  const style = looks[look];
+  return (
+    <table className={`w-full ${look === 'part' ? 'border-collapse text-[13px]' : ''} ${fixed ? 'table-fixed' : ''}`}>
+      <thead className={`${style.head} ${sticky ? 'sticky top-0 z-10 bg-base-200' : ''}`}>
+        {table.getHeaderGroups().map((group) => (
+          <tr key={group.id}>
+            {group.headers.map((header) => {
+              const column = byId.get(header.column.id);
+              return (
+                <th
+                  key={header.id}
+                  scope="col"
+                  className={`${style.headCell} ${side(column?.align)} ${column?.className ?? ''}`}
+                >
+                  {flexRender(header.column.columnDef.header, header.getContext())}
+                </th>
+              );
+            })}
+          </tr>
+        ))}
+      </thead>
+      <tbody>
+        {table.getRowModel().rows.map((row) => (
+          <tr key={row.id} className={`${style.row} ${rowClass?.(row.original) ?? ''}`}>
+            {row.getVisibleCells().map((cell) => {
+              const column = byId.get(cell.column.id);
+              const content = flexRender(cell.column.columnDef.cell, cell.getContext());
+              const name = `${style.cell} ${side(column?.align)} ${column?.align === 'right' ? 'figures' : ''} ${column?.className ?? ''}`;
+              return column?.names ? (
+                <th key={cell.id} scope="row" className={`${name} font-normal`}>
+                  {content}
+                </th>
+              ) : (
+                <td key={cell.id} className={name}>
+                  {content}
+                </td>
+              );
+            })}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,442 @@
+import { jpeg, publishItems, readyItem, sheet, stateOn } from '../../support/items';
+import {
+  accountOf,
+  call,
+  control,
+  describedInterface,
+  type MarketListing,
+  marketListings,
+  stack,
+  until,
+} from '../../support/stack';
+
+/**
+ * Every endpoint is called once with real input, and its answer held to its own description (`call` does that for
+ * every answer in all tests). An endpoint that is not here makes the first test fail.
+ */
+type Case = () => Promise<{ status: number; body: unknown }>;
+
+const get = (path: string) => call('GET', path);
+const post = (path: string, body: unknown = {}) => call('POST', path, body);
+const put = (path: string, body: unknown) => call('PUT', path, body);
+
+let item: { id: number; sku: string };
+let other: { id: number; sku: string };
+let varied: { id: number; sku: string };
+let hallowick: number;
+let oakhand: number;
+let shopfront: number;
+let crateway: number;
+let pippet: number;
+let run = 0;
+let template = 0;
+let box = 0;
+let changeId = 0;
+let scheduled = 0;
+let hash = '';
+const unique = `I${Date.now().toString(36)}`;
+
+const selection = () => ({ kind: 'items' as const, ids: [item.id] });
+const listed = () => ({ selection: selection(), accounts: [hallowick], without: [], as: 'live' });
+const live = async (id: number, account: number) => {
+  await publishItems([id], [account]);
+  await until(
+    () => stateOn(id, account),
+    (state) => state === 'live',
+  );
+};
+const listingId = async (id: number, account: number): Promise<number> => {
+  const { body } = await call<{ columns: { accountId: number; listingId: number }[] }>('GET', `/items/${id}`);
+  return body.columns.find((one) => one.accountId === account)?.listingId ?? 0;
+};
+const thereOf = async (sku: string): Promise<MarketListing> => {
+  const one = (await marketListings('hallowick', sku)).find(({ state }) => state === 'live');
+  if (!one) throw new Error(`nothing of ${sku} on Hallowick`);
+  return one;
+};
+const quiet = (id: number) =>
+  until(
+    async () => (await call<{ jobs: { state: string }[] }>('GET', `/jobs?item=${id}`)).body.jobs,
+    (jobs) => jobs.every((one) => one.state !== 'waiting' && one.state !== 'running'),
+  );
+const templateBody = () => ({
+  name: `${unique} footer`,
+  conditions: [],
+  fields: { footer: 'Ask us anything.' },
+  accounts: [shopfront],
+});
+
+beforeAll(async () => {
+  [hallowick, oakhand, shopfront, crateway, pippet] = (await Promise.all(
+    ['Hallowick', 'Oakhand', 'Shopfront', 'Crateway', 'Pippet'].map(accountOf),
+  )) as [number, number, number, number, number]; // as many as names
+  item = await readyItem({ location: unique }, 5);
+  other = await readyItem();
+  varied = await readyItem({
+    axes: [{ name: 'Colour', values: ['Black', 'Tan'] }],
+    variations: ['Black', 'Tan'].map((value) => ({
+      values: [value],
+      on: true,
+      sku: '',
+      quantity: 2,
+      price: null,
+      barcode: '',
+    })),
+  });
+  await live(item.id, hallowick);
+  hash = (await sheet(item.id)).item.photos[0]?.hash ?? '';
+});
+
+const cases: Record<string, Case> = {
+  // Finding
+  'GET /items': () => get('/items?limit=5&sort=price&dir=asc'),
+  'GET /items/count': () => get('/items/count?stage=live'),
+  'GET /words': () => get('/words'),
+  'GET /stages': () => get('/stages'),
+  // Items
+  'POST /items': () => post('/items', { fields: { title: `${unique} made`, sku: `${unique}-1` } }),
+  'GET /items/{id}': () => get(`/items/${item.id}`),
+  'GET /items/{id}/preview': () => get(`/items/${item.id}/preview`),
+  'PATCH /items/{id}': async () => {
+    const { version } = (await sheet(item.id)).item;
+    return call('PATCH', `/items/${item.id}`, { baseVersion: version, patch: { notes: 'first' } });
+  },
+  'GET /items/{id}/history': async () => {
+    const answer = await call<{ history: { kind: string; id: number; field?: string }[] }>(
+      'GET',
+      `/items/${item.id}/history`,
+    );
+    changeId = answer.body.history.find((one) => one.kind === 'change' && one.field === 'notes')?.id ?? 0;
+    return answer;
+  },
+  'POST /items/{id}/history/{change}/return': () => post(`/items/${item.id}/history/${changeId}/return`),
+  'POST /items/{id}/number': async () => {
+    const answer = await call<{ sku: string }>('POST', `/items/${other.id}/number`);
+    other = { ...other, sku: answer.body.sku };
+    return answer;
+  },
+  'POST /items/{id}/split': () => post(`/items/${varied.id}/split`, { combinations: [['Tan']] }),
+  'POST /items/{id}/photos': async () => {
+    const answer = await fetch(`${stack.base}/api/v1/items/${other.id}/photos`, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${stack.token}`, 'content-type': 'image/jpeg', 'x-file-name': 'two.jpg' },
+      body: new Uint8Array(await jpeg(800, '#335577')),
+    });
+    const body: unknown = await answer.json();
+    expect((await describedInterface()).faults('POST', `/items/${other.id}/photos`, answer.status, body)).toEqual([]);
+    return { status: answer.status, body };
+  },
+  'PUT /items/{id}/photos': () => put(`/items/${item.id}/photos`, { photos: [hash, hash] }),
+  'PUT /items/{id}/photos/flaw': () => put(`/items/${item.id}/photos/flaw`, { hash, words: 'A scratch' }),
+  'GET /photos/recipe': () => get(`/photos/recipe?hash=${hash}`),
+  'POST /items/{id}/phone': () => post(`/items/${item.id}/phone`),
+  'GET /open-items': () => get(`/open-items?ids=${item.id},${other.id}`),
+  'GET /items/{id}/wording': () => get(`/items/${item.id}/wording?account=${hallowick}`),
+  'GET /items/{id}/titles': () => get(`/items/${item.id}/titles?max=45`),
+  'PUT /custom-fields': () =>
+    put('/custom-fields', {
+      key: unique.toLowerCase(),
+      label: 'Shelf check',
+      type: 'choice',
+      choices: ['yes', 'no'],
+      most: null,
+      from: null,
+      to: null,
+      category: '',
+      copied: true,
+    }),
+  'GET /custom-fields': () => get('/custom-fields'),
+  'POST /custom-fields/remove': () => post('/custom-fields/remove', { key: unique.toLowerCase() }),
+  'GET /settings': () => get('/settings'),
+  'PUT /settings': () => put('/settings', { skuPattern: 'GH-{seq}' }),
+  // Changes
+  'PUT /items/{id}/listings/{account}': () =>
+    put(`/items/${item.id}/listings/${oakhand}`, { field: 'title', value: `${unique} for Oakhand` }),
+  'POST /items/take-over': () =>
+    post('/items/take-over', { from: item.id, fields: ['supplier', 'notes'], to: [other.id] }),
+  'POST /edits/preview': () =>
+    post('/edits/preview', { selection: selection(), steps: [{ op: 'price-set', amount: 15_500 }] }),
+  'POST /edits/consequences': () =>
+    post('/edits/consequences', { selection: selection(), steps: [{ op: 'quantity-add', delta: 1 }] }),
+  'POST /edits': async () => {
+    const answer = await call<{ runId: number }>('POST', '/edits', {
+      selection: selection(),
+      steps: [{ op: 'price-set', amount: 15_500 }],
+      send: false,
+      title: `${unique} dearer`,
+    });
+    run = answer.body.runId;
+    return answer;
+  },
+  'POST /runs/{id}/undo': () => post(`/runs/${run}/undo`, { send: false }),
+  // Accounts
+  'GET /accounts': () => get('/accounts'),
+  'POST /accounts': async () => {
+    const { apiKey } = await control('wallfolk', 'sellers', { name: unique, password: 'shop-password' });
+    const answer = await call<{ accountId: number }>('POST', '/accounts', { market: 'wallfolk', key: String(apiKey) });
+    // One that nothing is meant for, so that it is in nobody's way.
+    await call('PATCH', `/accounts/${answer.body.accountId}`, { autoDraft: false });
+    return answer;
+  },
+  'PATCH /accounts/{id}': () => call('PATCH', `/accounts/${shopfront}`, { houseTag: '' }),
+  'PUT /accounts/{id}/categories': async () => {
+    const { body } = await call<{ columns: { accountId: number; suggestions: { id: string }[] }[] }>(
+      'GET',
+      `/items/${item.id}`,
+    );
+    const categoryId = body.columns.find((one) => one.accountId === oakhand)?.suggestions[0]?.id;
+    return put(`/accounts/${oakhand}/categories`, { ownCategory: 'cameras/slr', categoryId });
+  },
+  'PUT /accounts/{id}/pace': () => put(`/accounts/${shopfront}/pace`, { reserve: 0 }),
+  'POST /accounts/hold': async () => {
+    await post('/accounts/hold', { accounts: [shopfront], stopped: true });
+    return post('/accounts/hold', { accounts: [shopfront], stopped: false });
+  },
+  'GET /rules': () => get('/rules?market=oakhand'),
+  'GET /mappings': () => get('/mappings?market=selasar'),
+  'POST /mappings': () =>
+    post('/mappings', { market: 'selasar', kind: 'value', attribute: 'colour', source: unique, target: 'Black' }),
+  'POST /mappings/forget': async () => {
+    const { body } = await call<{ known: { id: string; source: string }[] }>('GET', '/mappings?market=selasar');
+    const known = body.known.find((one) => one.source === unique.toLowerCase());
+    return post('/mappings/forget', { market: 'selasar', id: known?.id });
+  },
+  'GET /catalogues': () => get('/catalogues?q=Brask'),
+  'POST /products/find': () => post('/products/find', { accountId: crateway, itemIds: [item.id] }),
+  'POST /products/choose': () =>
+    post('/products/choose', {
+      accountId: crateway,
+      itemId: item.id,
+      product: { id: unique, name: 'Just to be called', categoryId: null },
+    }),
+  // Postage
+  'POST /boxes': async () => {
+    const answer = await call<{ id: number }>('POST', '/boxes', {
+      name: `${unique} box`,
+      lengthMm: 300,
+      widthMm: 200,
+      heightMm: 100,
+      grams: 120,
+    });
+    box = answer.body.id;
+    return answer;
+  },
+  'GET /boxes': () => get('/boxes'),
+  'DELETE /boxes/{id}': () => call('DELETE', `/boxes/${box}`),
+  'GET /postage': () => get('/postage?grams=900&lengthMm=200&widthMm=150&heightMm=100&band=home'),
+  'POST /postage': () => post('/postage', { carrier: 'postline', grams: 900, paid: 620 }),
+  'POST /postage/tariffs': () => post('/postage/tariffs'),
+  'POST /rates': () => post('/rates'),
+  'GET /rates': () => get('/rates'),
+  'POST /rates/forget': async () => {
+    const { body } = await call<{ rates: { to: string; date: string }[] }>('POST', '/rates');
+    const [rate] = body.rates;
+    const answer = await post('/rates/forget', { to: rate?.to, date: rate?.date });
+    await post('/rates');
+    return answer;
+  },
+  // Listings
+  'POST /publish/plan': () => post('/publish/plan', { ...listed(), accounts: [hallowick, oakhand] }),
+  'POST /publish': () => post('/publish', { ...listed(), accounts: [oakhand] }),
+  'PUT /items/{id}/listings/{account}/target': () =>
+    put(`/items/${other.id}/listings/${oakhand}/target`, { here: true }),
+  'POST /items/{id}/listings/{account}/model': () =>
+    post(`/items/${item.id}/listings/${shopfront}/model`, { model: oakhand }),
+  'POST /copies/plan': () =>
+    post('/copies/plan', { from: hallowick, to: shopfront, selection: selection(), as: 'draft', takeOwn: true }),
+  'POST /copies': () =>
+    post('/copies', { from: hallowick, to: shopfront, selection: selection(), as: 'draft', takeOwn: true }),
+  'GET /links': () => get(`/links?q=${item.sku}`),
+  'GET /accounts/{id}/unlinked': () => get(`/accounts/${hallowick}/unlinked`),
+  'POST /links/cut': async () => {
+    await quiet(item.id);
+    return post('/links/cut', { listings: [await listingId(item.id, hallowick)] });
+  },
+  'POST /links': async () =>
+    post('/links', {
+      account: hallowick,
+      links: [{ remoteId: (await thereOf(item.sku)).id, itemId: item.id }],
+      afterwards: 'show',
+    }),
+  'GET /renewals': () => get(`/renewals?account=${hallowick}&order=newest`),
+  'POST /renewals/plan': async () => post('/renewals/plan', { listings: [await listingId(item.id, hallowick)] }),
+  'POST /renewals': async () => {
+    const answer = await post('/renewals', { listings: [await listingId(item.id, hallowick)] });
+    await quiet(item.id);
+    return answer;
+  },
+  'PUT /accounts/{id}/renewal': () =>
+    put(`/accounts/${shopfront}/renewal`, { on: false, minDays: 30, mostPerDay: 5, withinDays: null }),
+  'POST /fixes': async () => {
+    const long = await readyItem();
+    await put(`/items/${long.id}/listings/${hallowick}`, { field: 'title', value: 'Brask '.repeat(20).trim() });
+    const { body } = await call<{
+      violations: { accountId: number; code: string; field: string; message: string; items: { id: number }[] }[];
+    }>('GET', '/rules?market=hallowick');
+    const violation = body.violations.find((one) => one.code === 'title-long' && one.accountId === hallowick);
+    return post('/fixes', {
+      accountId: hallowick,
+      code: violation?.code,
+      field: violation?.field,
+      message: violation?.message,
+      send: false,
+    });
+  },
+  'GET /items/{id}/prices': () => get(`/items/${item.id}/prices?goal=net&amount=5000&rounding=ninety`),
+  'GET /items/{id}/comparables': () => get(`/items/${item.id}/comparables?days=90`),
+  // Templates
+  'POST /templates': async () => {
+    const answer = await call<{ id: number }>('POST', '/templates', {
+      ...templateBody(),
+      // Fits nothing of the others, so that their listings stay as they are.
+      conditions: [{ field: 'location', op: 'is', value: unique }],
+    });
+    template = answer.body.id;
+    return answer;
+  },
+  'GET /templates': () => get('/templates'),
+  'PUT /templates/{id}': () =>
+    put(`/templates/${template}`, {
+      ...templateBody(),
+      conditions: [{ field: 'location', op: 'is', value: `${unique}x` }],
+    }),
+  'POST /templates/try': () => post('/templates/try', { ...templateBody(), id: null }),
+  'DELETE /templates/{id}': () => call('DELETE', `/templates/${template}`),
+  // Stock
+  'POST /items/{id}/stock': () => post(`/items/${item.id}/stock`, { how: 'add', units: 2, reason: 'bought' }),
+  'GET /items/{id}/stock': () => get(`/items/${item.id}/stock`),
+  'POST /items/{id}/sold': () => post(`/items/${item.id}/sold`, { quantity: 1, unitPrice: 12_000 }),
+  'GET /sales': () => get(`/sales?item=${item.id}`),
+  'POST /sales/{id}/cancel': async () => {
+    const { body } = await call<{ sales: { id: number }[] }>('GET', `/sales?item=${item.id}`);
+    return post(`/sales/${body.sales[0]?.id}/cancel`);
+  },
+  'POST /sales/forget-buyers': () => post('/sales/forget-buyers', { olderThanDays: 3_650 }),
+  'GET /sales.csv': async () => {
+    const answer = await fetch(`${stack.base}/api/v1/sales.csv?state=paid`, {
+      headers: { authorization: `Bearer ${stack.token}` },
+    });
+    expect(answer.headers.get('content-type')).toContain((await describedInterface()).answerOf('GET /sales.csv').media);
+    const body = await answer.text();
+    expect(body.split('\r\n')[0]).toContain('stock number');
+    return { status: answer.status, body };
+  },
+  // Sync
+  'GET /drift': async () => {
+    await quiet(item.id);
+    await control('hallowick', 'change', {
+      listing: (await thereOf(item.sku)).id,
+      set: { heading: 'Their own words for it' },
+    });
+    await post(`/accounts/${hallowick}/compare`);
+    return get(`/drift?item=${item.id}`);
+  },
+  'POST /accounts/{id}/compare': () => post(`/accounts/${oakhand}/compare`),
+  'PUT /accounts/{id}/drift-rules': () => put(`/accounts/${shopfront}/drift-rules`, { field: '*', answer: null }),
+  'POST /drift/settle': async () => {
+    const { body } = await call<{ listings: { listingId: number; fields: { field: string }[] }[] }>(
+      'GET',
+      `/drift?item=${item.id}`,
+    );
+    const [one] = body.listings;
+    return post('/drift/settle', {
+      which: { listing: one?.listingId, fields: one?.fields.map(({ field }) => field) },
+      side: 'ours',
+    });
+  },
+  'GET /gone': async () => {
+    await live(other.id, hallowick);
+    await control('hallowick', 'remove', { listing: (await thereOf(other.sku)).id });
+    await post(`/accounts/${hallowick}/compare`);
+    return until(
+      () => call<{ gone: { itemId: number }[] }>('GET', '/gone'),
+      ({ body }) => body.gone.some((one) => one.itemId === other.id),
+    );
+  },
+  'POST /gone/settle': async () => {
+    const listing = await listingId(other.id, hallowick);
+    return post('/gone/settle', { listings: [listing], how: 'end' });
+  },
+  // Outbox
+  'GET /progress': () => get('/progress'),
+  'GET /jobs': () => get(`/jobs?item=${item.id}`),
+  'GET /runs': () => get('/runs'),
+  'POST /jobs/skip': async () => {
+    await post('/accounts/hold', { accounts: [shopfront], stopped: true });
+    await publishItems([item.id], [shopfront]);
+    const { body } = await call<{ jobs: { id: number; runId: number }[] }>(
+      'GET',
+      `/jobs?item=${item.id}&account=${shopfront}`,
+    );
+    run = body.jobs[0]?.runId ?? 0;
+    await post(`/runs/${run}/stop`);
+    const answer = await post('/jobs/skip', { jobs: [body.jobs[0]?.id] });
+    await post('/accounts/hold', { accounts: [shopfront], stopped: false });
+    return answer;
+  },
+  'POST /runs/{id}/stop': () => post(`/runs/${run}/stop`),
+  'POST /runs/{id}/resume': () => post(`/runs/${run}/resume`),
+  'POST /jobs/retry': async () => {
+    // An open offer blocks the ending: that fails, and can be tried again by hand.
+    const offered = await readyItem();
+    await live(offered.id, pippet);
+    const [there] = await marketListings('pippet', offered.sku);
+    await control('pippet', 'offer', { listing: there?.id, amount: 9_000 });
+    await post('/listings/end', { selection: { kind: 'items', ids: [offered.id] }, accounts: [pippet] });
+    const [failed] = await until(
+      async () => (await call<{ jobs: { id: number }[] }>('GET', `/jobs?item=${offered.id}&state=failed`)).body.jobs,
+      (jobs) => jobs.length > 0,
+    );
+    await control('pippet', 'withdraw', { listing: there?.id });
+    return post('/jobs/retry', { jobs: [failed?.id] });
+  },
+  'GET /causes': () => get('/causes'),
+  'POST /publish/later': async () => {
+    const answer = await call<{ id: number }>('POST', '/publish/later', {
+      publish: { ...listed(), as: 'draft' },
+      at: new Date(Date.now() + 3_600_000).toISOString(),
+      title: `${unique} later`,
+    });
+    scheduled = answer.body.id;
+    return answer;
+  },
+  'GET /scheduled': () => get('/scheduled'),
+  'POST /scheduled/{id}/cancel': () => post(`/scheduled/${scheduled}/cancel`),
+  'POST /listings/end': () => post('/listings/end', { selection: selection(), accounts: [hallowick] }),
+  'GET /live': async () => {
+    const off = new AbortController();
+    const answer = await fetch(`${stack.base}/api/v1/live`, {
+      headers: { authorization: `Bearer ${stack.token}` },
+      signal: off.signal,
+    });
+    const reader = answer.body?.pipeThrough(new TextDecoderStream()).getReader();
+    let heard = '';
+    while (!/^data: .*\n\n/m.test(heard)) heard += (await reader?.read())?.value ?? '';
+    off.abort();
+    const body: unknown = JSON.parse(/^data: (.*)$/m.exec(heard)?.[1] ?? 'null');
+    expect((await describedInterface()).faults('GET', '/live', answer.status, body)).toEqual([]);
+    return { status: answer.status, body };
+  },
+  // Access
+  'POST /tokens': () => post('/tokens', { name: unique }),
+};
+
+test('every endpoint that is described is called here, and nothing else', async () => {
+  expect(Object.keys(cases).sort()).toEqual([...(await describedInterface()).names].sort());
+});
+
+test('every answer says what it holds: nothing is described as just any object', async () => {
+  const described = await describedInterface();
+  for (const name of described.names) {
+    const { schema } = described.answerOf(name) as { schema: { type?: string; properties?: object } };
+    expect([name, schema.type === 'string' || Object.keys(schema.properties ?? schema).length > 0]).toEqual([
+      name,
+      true,
+    ]);
+  }
+});
+
+test.each(Object.entries(cases))('%s answers as it is described', async (_name, run_) => {
+  const { status, body } = await run_();
+  expect([status, status < 300 ? null : body]).toEqual([status, null]);
+});
