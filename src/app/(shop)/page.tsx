@@ -1,7 +1,26 @@
+import { createLoader } from 'nuqs/server';
+import { countItems } from '@/services/records/count-items';
+import { findItems, findItemsSchema } from '@/services/records/find-items';
+import { filterOf, inventoryParams } from './_inventory/filters';
 import { Inventory } from './_inventory/inventory';
+import { FirstData, type SearchParams } from './first-data';
 
 export const metadata = { title: 'Inventory' };
 
-export default function InventoryPage() {
-  return <Inventory />;
+const load = createLoader(inventoryParams);
+
+export default async function InventoryPage({ searchParams }: { searchParams: SearchParams }) {
+  const query = await load(searchParams);
+  const filter = filterOf(query);
+  const search = { ...filter, sort: query.sort, dir: query.dir };
+  return (
+    <FirstData
+      lists={[
+        { key: ['items', search], read: () => findItems(findItemsSchema.parse(search)), from: '' },
+        { key: ['items-count', JSON.stringify(filter)], read: async () => ({ count: await countItems(filter) }) },
+      ]}
+    >
+      <Inventory />
+    </FirstData>
+  );
 }

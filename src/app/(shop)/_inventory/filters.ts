@@ -1,4 +1,4 @@
-import { parseAsInteger, parseAsString, parseAsStringLiteral } from 'nuqs';
+import { parseAsInteger, parseAsString, parseAsStringLiteral } from 'nuqs/server';
 import { conditionIds, conditionLabel } from '@/core/item/condition';
 import { amountToText } from '@/core/measure/money';
 import { knotLabels, knotStates } from '@/core/sync/state';

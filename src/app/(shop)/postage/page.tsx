@@ -1,7 +1,18 @@
+import { findBoxes } from '@/services/accounts/find-boxes';
+import { rateHistory } from '@/services/accounts/rate-history';
+import { FirstData } from '../first-data';
 import { Postage } from './_postage/postage';
 
 export const metadata = { title: 'Postage and rates' };
 
-export default function PostagePage() {
-  return <Postage />;
+export default async function PostagePage() {
+  const lists = [
+    { key: ['boxes'], read: async () => ({ boxes: await findBoxes() }) },
+    { key: ['rates'], read: async () => ({ rates: await rateHistory() }) },
+  ];
+  return (
+    <FirstData lists={lists}>
+      <Postage />
+    </FirstData>
+  );
 }

@@ -1,4 +1,6 @@
 import { notFound } from 'next/navigation';
+import { itemSheet } from '@/services/items/item-sheet';
+import { FirstData } from '../../first-data';
 import { Sheet } from './_sheet/sheet';
 
 export const metadata = { title: 'Item' };
@@ -6,5 +8,9 @@ export const metadata = { title: 'Item' };
 export default async function ItemPage({ params }: { params: Promise<{ id: string }> }) {
   const id = Number((await params).id);
   if (!Number.isInteger(id) || id < 1) notFound();
-  return <Sheet itemId={id} key={id} />;
+  return (
+    <FirstData lists={[{ key: ['sheet', id], read: () => itemSheet(id) }]}>
+      <Sheet itemId={id} key={id} />
+    </FirstData>
+  );
 }

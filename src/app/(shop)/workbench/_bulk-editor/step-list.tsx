@@ -1,6 +1,7 @@
 'use client';
 
 import { X } from 'lucide-react';
+import { useEffect, useRef } from 'react';
 import type { Operation } from '@/core/edit/operation';
 import type { RoundingName } from '@/core/measure/rounding';
 import { opLabels, readStep, roundingLabels, type StepDraft, units } from './steps';
@@ -9,6 +10,10 @@ import { opLabels, readStep, roundingLabels, type StepDraft, units } from './ste
 export function StepList({ steps, change }: { steps: StepDraft[]; change: (steps: StepDraft[]) => void }) {
   const set = (key: number, part: Partial<StepDraft>) =>
     change(steps.map((step) => (step.key === key ? { ...step, ...part } : step)));
+  // Where the hand goes next: the value of the first step, and of one that was just added.
+  const last = useRef<HTMLInputElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another number of steps means another last one
+  useEffect(() => last.current?.focus(), [steps.length]);
   return (
     <ol className="space-y-3">
       {steps.map((step, index) => {
@@ -44,6 +49,7 @@ export function StepList({ steps, change }: { steps: StepDraft[]; change: (steps
             <label className="flex items-center gap-2">
               <span className="sr-only">{opLabels[step.op]}</span>
               <input
+                ref={index === steps.length - 1 ? last : undefined}
                 className="input input-sm figures w-28"
                 value={step.value}
                 aria-invalid={wrong ? true : undefined}

@@ -40,7 +40,7 @@ export function Workbench() {
   const key = JSON.stringify(edit);
   const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api('GET /accounts') });
   const preview = useQuery({
-    queryKey: ['preview', key],
+    queryKey: ['edit-preview', key],
     queryFn: edit && !done ? ({ signal }) => api('POST /edits/preview', { body: edit, signal }) : skipToken,
     placeholderData: keepPreviousData,
   });

@@ -14,7 +14,7 @@ import { ColumnMenu } from './column-menu';
 import { Conflicts } from './conflicts';
 import { History } from './history';
 import { masterId } from './master-cell';
-import { OpenItems, useTrayItems } from './open-items/open-items';
+import { OpenItems, useOpenItemList } from './open-items/open-items';
 import { TakeOver } from './open-items/take-over';
 import { useOpenItems } from './open-items/use-open-items';
 import { PhotoStrip } from './photos/photo-strip';
@@ -48,7 +48,7 @@ export function Sheet({ itemId }: { itemId: number }) {
   const { mapCategory, place, end, takeModel, write } = useListingDeeds({ itemId, ownCategory, settle, again });
   const words = useQuery({ queryKey: ['words'], queryFn: () => api('GET /words'), staleTime: 60_000 }).data;
   const openItems = useOpenItems(itemId);
-  const findOpenItems = useTrayItems(openItems.ids).data?.items ?? [];
+  const findOpenItems = useOpenItemList(openItems.ids).data?.items ?? [];
   const allRows = useMemo(() => (data ? rowsFor(data) : []), [data]);
   const columns = useMemo(
     () => data?.columns.filter((column) => !column.leftOut && !hidden.includes(column.accountId)) ?? [],
@@ -71,7 +71,7 @@ export function Sheet({ itemId }: { itemId: number }) {
   }, [itemId, router, settle]);
   const actions = useSheetActions({
     itemId,
-    trayIds: openItems.ids,
+    openIds: openItems.ids,
     toggleMissing: useCallback(() => setOnlyIssues((now) => !now), []),
     setView,
     show,

@@ -6,7 +6,7 @@ import type { BesideTab } from './side-panel/side-panel';
 
 type Props = {
   itemId: number;
-  trayIds: number[];
+  openIds: number[];
   toggleMissing: () => void;
   setView: (view: 'fields' | 'variations' | 'history') => void;
   show: (tab: BesideTab | null, accountId?: number | null) => void;
@@ -33,12 +33,12 @@ function nextMissing(): void {
 
 /** What can be done on the sheet, with its keys: in the launcher and in the list of shortcuts. */
 export function useSheetActions(props: Props): Action[] {
-  const { itemId, trayIds, toggleMissing, setView, show, takeOver, copy, settle } = props;
+  const { itemId, openIds, toggleMissing, setView, show, takeOver, copy, settle } = props;
   const router = useRouter();
   return useMemo(() => {
     const go = (by: number) => {
-      const at = trayIds.indexOf(itemId);
-      const next = trayIds[(at + by + trayIds.length) % trayIds.length];
+      const at = openIds.indexOf(itemId);
+      const next = openIds[(at + by + openIds.length) % openIds.length];
       if (next === undefined || next === itemId) return;
       const field = fieldHere();
       void settle().then(() => router.push(`/items/${next}${field ? `?at=${encodeURIComponent(field)}` : ''}`));
@@ -74,5 +74,5 @@ export function useSheetActions(props: Props): Action[] {
         run: () => void settle().then(() => router.push(withSelection('/publish', { kind: 'items', ids: [itemId] }))),
       },
     ];
-  }, [itemId, trayIds, toggleMissing, setView, show, takeOver, copy, settle, router]);
+  }, [itemId, openIds, toggleMissing, setView, show, takeOver, copy, settle, router]);
 }

@@ -16,7 +16,7 @@ export function useSheetData(itemId: number) {
   });
   const again = useCallback(() => {
     void client.invalidateQueries({ queryKey: ['stages'] });
-    void client.invalidateQueries({ queryKey: ['tray'] });
+    void client.invalidateQueries({ queryKey: ['open-items'] });
     void client.invalidateQueries({ queryKey: ['history', itemId] });
     return client.invalidateQueries({ queryKey: ['sheet', itemId] });
   }, [client, itemId]);

@@ -6,9 +6,9 @@ import Link from 'next/link';
 import type { OpenItem } from '@/services/items/find-open-items';
 import { api, photoUrl } from '@/ui/data/api';
 
-export const useTrayItems = (ids: number[]) =>
+export const useOpenItemList = (ids: number[]) =>
   useQuery({
-    queryKey: ['tray', ids.join(',')],
+    queryKey: ['open-items', ids.join(',')],
     queryFn: () => api('GET /open-items', { query: { ids: ids.join(',') } }),
     enabled: ids.length > 0,
     refetchInterval: 5_000,

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 
-const key = 'netting.tray';
+const key = 'netting.open-items';
 const most = 20;
 
 function read(): number[] {

@@ -8,7 +8,7 @@ import { BuyerView } from '../../preview/_preview/buyer-view';
 /** What a buyer would see of it on one marketplace, as it stands by now. */
 export function BesidePreview({ itemId, version, accountId }: { itemId: number; version: number; accountId: number }) {
   const { data, isPending, isError, error, refetch } = useQuery({
-    queryKey: ['told', itemId, version],
+    queryKey: ['preview', itemId, version],
     queryFn: () => api('GET /items/{id}/preview', { params: { id: itemId } }),
     placeholderData: (before) => before,
   });

@@ -18,18 +18,18 @@ const Comparables = dynamic(() => import('./comparables').then((module) => modul
 });
 
 /** What each account would get of one item: the values with their origins, a buyer's view, the prices. */
-export function ToldPage({ itemId }: { itemId: number }) {
+export function PreviewPage({ itemId }: { itemId: number }) {
   const client = useQueryClient();
   const [chosen, choose] = useQueryState('account', parseAsInteger);
   const { data, isPending, isError, error, refetch } = useQuery({
-    queryKey: ['told', itemId],
+    queryKey: ['preview', itemId],
     queryFn: () => api('GET /items/{id}/preview', { params: { id: itemId } }),
   });
   if (isPending) return <Loading what="what each marketplace gets" />;
   if (isError) return <Failed error={error} retry={() => void refetch()} />;
   const account = data.accounts.find((one) => one.accountId === chosen) ?? data.accounts[0];
   const changed = () => {
-    void client.invalidateQueries({ queryKey: ['told', itemId] });
+    void client.invalidateQueries({ queryKey: ['preview', itemId] });
     void client.invalidateQueries({ queryKey: ['prices', itemId] });
   };
   return (

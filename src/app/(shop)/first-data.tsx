@@ -1,0 +1,34 @@
+import { dehydrate, HydrationBoundary, QueryClient, type QueryKey } from '@tanstack/react-query';
+import { headers } from 'next/headers';
+import { cache, type ReactNode } from 'react';
+import { actorOf } from '@/services/access/identify-actor';
+
+type Read = { key: QueryKey; read: () => Promise<unknown> };
+/** A list that is read on page by page: its first page, and what stands for *from the beginning* in its query. */
+type ReadPage = Read & { from: number | string };
+
+/** Who asks for this page; looked up once a request. */
+export const whoAsks = cache(async () => actorOf(await headers()));
+
+/**
+ * Hands a page's first data out with it: read here by the services themselves, put where the page's own queries look,
+ * so that nothing has to be asked for before something is seen. What cannot be read is left to the page, which says so.
+ * A page is rendered beside its layout, not after it: who is not signed in gets nothing here, whatever the layout does.
+ */
+export async function FirstData({ lists, children }: { lists: (Read | ReadPage)[]; children: ReactNode }) {
+  if (!(await whoAsks())) return null;
+  const client = new QueryClient();
+  await Promise.all(
+    lists.map((one) =>
+      'from' in one
+        ? client.prefetchInfiniteQuery({ queryKey: one.key, queryFn: one.read, initialPageParam: one.from })
+        : client.prefetchQuery({ queryKey: one.key, queryFn: one.read }),
+    ),
+  );
+  return <HydrationBoundary state={dehydrate(client)}>{children}</HydrationBoundary>;
+}
+
+export type SearchParams = Promise<Record<string, string | string[] | undefined>>;
+
+/** Whether an address says nothing besides the page. */
+export const isPlain = async (params: SearchParams): Promise<boolean> => Object.keys(await params).length === 0;
