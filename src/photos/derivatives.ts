@@ -37,6 +37,10 @@ export async function makeDerivatives(hash: string, original: Buffer): Promise<v
   );
 }
 
+/** Takes back what was made of a picture that turned out to be damaged. */
+export const removeDerivatives = (hash: string): Promise<unknown> =>
+  Promise.all((Object.keys(derivatives) as Derivative[]).map((name) => photoStore.remove(derivativeKey(hash, name)))); // keys of the constant above
+
 /** A derivative's bytes; made from the original when it is not there yet. */
 export async function readDerivative(hash: string, name: Derivative): Promise<Buffer> {
   const key = derivativeKey(hash, name);

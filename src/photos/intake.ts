@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import sharp from 'sharp';
 import { NettingError } from '../core/errors';
-import { makeDerivatives } from './derivatives';
+import { makeDerivatives, removeDerivatives } from './derivatives';
 import { photoStore } from './store';
 
 export const maxPhotoBytes = 30_000_000;
@@ -26,9 +26,11 @@ export async function storePhoto(bytes: Buffer, name: string): Promise<StoredPho
       field: 'photos',
       fix: 'Set the phone’s camera to its most compatible format (JPEG), or save the picture as JPEG, and add it again',
     });
-  const meta = await sharp(bytes, { limitInputPixels: 120_000_000 })
-    .metadata()
-    .catch(() => null);
+  const meta = bytes.length
+    ? await sharp(bytes, { limitInputPixels: 120_000_000 })
+        .metadata()
+        .catch(() => null)
+    : null;
   const mime = meta?.format ? readable[meta.format] : undefined;
   if (!meta || !mime || !meta.width || !meta.height) {
     throw new NettingError('photo-unreadable', `${label} is not a JPEG, PNG or WebP picture that can be read`, {
@@ -44,6 +46,7 @@ export async function storePhoto(bytes: Buffer, name: string): Promise<StoredPho
       await photoStore.write(hash, bytes);
     }
   } catch {
+    await removeDerivatives(hash);
     throw new NettingError('photo-unreadable', `${label} is damaged and cannot be read to its end`, {
       field: 'photos',
       fix: 'Copy it from the camera again',

@@ -1,14 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import { mkdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { config } from '../config';
 
-/** Files by key. Four methods, so that another store (S3-compatible) can take its place. */
+/** Files by key. Four methods and no path, so that another store (S3-compatible) can take its place. */
 export type PhotoStore = {
   has(key: string): Promise<boolean>;
   read(key: string): Promise<Buffer>;
   write(key: string, bytes: Buffer): Promise<void>;
-  path(key: string): string;
+  /** Also when it is not there. */
+  remove(key: string): Promise<void>;
 };
 
 const pathOf = (key: string) => {
@@ -24,7 +25,7 @@ export const photoStore: PhotoStore = {
       () => false,
     );
   },
-  read: (key) => readFile(pathOf(key)),
+  read: async (key) => readFile(pathOf(key)),
   async write(key, bytes) {
     const path = pathOf(key);
     await mkdir(dirname(path), { recursive: true });
@@ -32,5 +33,5 @@ export const photoStore: PhotoStore = {
     await writeFile(aside, bytes);
     await rename(aside, path);
   },
-  path: pathOf,
+  remove: async (key) => rm(pathOf(key), { force: true }),
 };

@@ -2,6 +2,7 @@ import { dehydrate, HydrationBoundary, QueryClient, type QueryKey } from '@tanst
 import { headers } from 'next/headers';
 import { cache, type ReactNode } from 'react';
 import { actorOf } from '@/services/access/identify-actor';
+import { Listening } from '@/ui/frame/listening';
 
 type Read = { key: QueryKey; read: () => Promise<unknown> };
 /** A list that is read on page by page: its first page, and what stands for *from the beginning* in its query. */
@@ -15,7 +16,16 @@ export const whoAsks = cache(async () => actorOf(await headers()));
  * so that nothing has to be asked for before something is seen. What cannot be read is left to the page, which says so.
  * A page is rendered beside its layout, not after it: who is not signed in gets nothing here, whatever the layout does.
  */
-export async function FirstData({ lists, children }: { lists: (Read | ReadPage)[]; children: ReactNode }) {
+export async function FirstData({
+  lists,
+  isFrame = false,
+  children,
+}: {
+  lists: (Read | ReadPage)[];
+  /** The frame is seen at once; what is typed into waits until the page listens. */
+  isFrame?: boolean;
+  children: ReactNode;
+}) {
   if (!(await whoAsks())) return null;
   const client = new QueryClient();
   await Promise.all(
@@ -25,7 +35,11 @@ export async function FirstData({ lists, children }: { lists: (Read | ReadPage)[
         : client.prefetchQuery({ queryKey: one.key, queryFn: one.read }),
     ),
   );
-  return <HydrationBoundary state={dehydrate(client)}>{children}</HydrationBoundary>;
+  return (
+    <HydrationBoundary state={dehydrate(client)}>
+      {isFrame ? children : <Listening>{children}</Listening>}
+    </HydrationBoundary>
+  );
 }
 
 export type SearchParams = Promise<Record<string, string | string[] | undefined>>;

@@ -21,6 +21,7 @@ export default async function ShopLayout({ children }: { children: ReactNode }) 
   return (
     <Providers>
       <FirstData
+        isFrame
         lists={[
           { key: ['stages'], read: () => stageCounts() },
           { key: ['progress'], read: () => progress() },

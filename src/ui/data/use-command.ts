@@ -3,13 +3,7 @@
 import { type QueryKey, useMutation, useQueryClient } from '@tanstack/react-query';
 import type { FormEvent } from 'react';
 import { useNotice } from '../frame/providers';
-import { ApiProblem } from './api';
-
-/** What was wrong, in a sentence, at the first field that it is about. */
-export const sentenceOf = (error: unknown, fallback = 'That did not work'): string => {
-  if (error instanceof ApiProblem) return error.errors[0]?.message ?? error.message;
-  return error instanceof Error && error.message ? error.message : fallback;
-};
+import { sentenceOf } from './sentence';
 
 type Options = {
   /** Which lists are read again afterwards, also when it failed; all of them when left out. */

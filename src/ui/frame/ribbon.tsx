@@ -12,7 +12,7 @@ const stages: { id: keyof StageCounts; label: string; href: string }[] = [
   { id: 'ready', label: 'Ready', href: '/?stage=ready' },
   { id: 'live', label: 'Live', href: '/?stage=live' },
   { id: 'changed', label: 'Changed', href: '/?stage=changed' },
-  { id: 'drift', label: 'Differs', href: '/differences' },
+  { id: 'drift', label: 'Differences', href: '/differences' },
   { id: 'attention', label: 'Attention', href: '/attention' },
   { id: 'sold', label: 'Sold', href: '/sales' },
 ];
