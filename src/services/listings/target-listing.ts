@@ -26,6 +26,10 @@ export async function targetListing(
       throw new NettingError('market-blocked', 'It is live there; end it before leaving it out', {
         fix: 'End the listing',
       });
+    if (!here && stored?.busy)
+      throw new NettingError('market-blocked', 'Something is on its way there for this item', {
+        fix: 'Wait until it is sent, or take it out of the outbox',
+      });
     const before = stored?.wanted ?? 'none';
     const after = here ? (before === 'none' ? 'draft' : before) : 'none';
     if (after === before && stored) return;

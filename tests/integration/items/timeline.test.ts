@@ -1,4 +1,4 @@
-import { publishItems, readyItem, sheet } from '../../support/items';
+import { publishItems, readyItem, sheet, stateOn } from '../../support/items';
 import { accountOf, call, control, marketListings, until } from '../../support/stack';
 
 type Entry =
@@ -56,8 +56,8 @@ test('a live listing is not left out before it is ended', async () => {
   const oakhand = await accountOf('Oakhand');
   await publishItems([id], [oakhand]);
   await until(
-    () => marketListings('oakhand', sku),
-    ([one]) => one?.state === 'live',
+    () => stateOn(id, oakhand),
+    (state) => state === 'live',
   );
   const out = () =>
     call<{ title: string; fix: string }>('PUT', `/items/${id}/listings/${oakhand}/target`, { here: false });
@@ -68,6 +68,24 @@ test('a live listing is not left out before it is ended', async () => {
     ([one]) => one?.state === 'ended',
   );
   await until(out, (answer) => answer.status === 200);
+});
+
+test('an item whose listing is on its way there is not left out meanwhile', async () => {
+  const { id, sku } = await readyItem();
+  const shop = await accountOf('Shopfront');
+  const hold = (stopped: boolean) => call('POST', '/accounts/hold', { accounts: [shop], stopped });
+  await hold(true);
+  try {
+    await publishItems([id], [shop]);
+    const out = () => call<{ fix: string }>('PUT', `/items/${id}/listings/${shop}/target`, { here: false });
+    expect(await out()).toMatchObject({ status: 409, body: { fix: expect.stringContaining('outbox') } });
+    const { body } = await call<{ jobs: { id: number }[] }>('GET', `/jobs?item=${id}&account=${shop}`);
+    await call('POST', '/jobs/skip', { jobs: body.jobs.map((one) => one.id) });
+    expect((await out()).status).toBe(200);
+  } finally {
+    await hold(false);
+  }
+  expect(await marketListings('shopfront', sku)).toEqual([]);
 });
 
 test('two people write the same table of variations: the second is asked, not the first overwritten', async () => {

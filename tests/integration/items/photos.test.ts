@@ -1,0 +1,103 @@
+import { jpeg, readyItem, sheet, upload } from '../../support/items';
+import { call, stack } from '../../support/stack';
+
+const tint = (index: number) => `#${(0x203040 + index * 0x110d07).toString(16).slice(0, 6)}`;
+const hashes = async (id: number) => (await sheet(id)).item.photos.map((photo) => photo.hash);
+const order = (id: number, photos: string[]) =>
+  call<{ photos: string[]; field: string }>('PUT', `/items/${id}/photos`, { photos });
+
+async function withPhotos(count: number): Promise<{ id: number; all: string[] }> {
+  const { id } = await readyItem();
+  for (let index = 1; index < count; index++) await upload(id, await jpeg(700 + index, tint(index)));
+  return { id, all: await hashes(id) };
+}
+
+test('photos uploaded at the same moment all arrive, each in a place of its own', async () => {
+  const { id } = await readyItem();
+  const pictures = await Promise.all(Array.from({ length: 8 }, (_, index) => jpeg(640 + index, tint(index + 20))));
+  const done = await Promise.all(pictures.map((bytes) => upload(id, bytes)));
+  expect(done.map((one) => one.status)).toEqual(Array(8).fill(201));
+  expect(new Set(await hashes(id)).size).toBe(9);
+});
+
+test('they are put in order, one is shown twice, one is removed and comes back', async () => {
+  const { id, all } = await withPhotos(3);
+  const [one = '', two = '', three = ''] = all;
+  expect((await order(id, [three, one, two, three])).body.photos).toEqual([three, one, two, three]);
+  expect((await order(id, [three])).body.photos).toEqual([three]);
+  // What was on the item once may come back: it is still there.
+  expect((await order(id, [one, three])).body.photos).toEqual([one, three]);
+  expect((await order(id, [])).body.photos).toEqual([]);
+});
+
+test('a photo of another item is refused, and nothing has changed', async () => {
+  const { id, all } = await withPhotos(2);
+  const other = await withPhotos(2);
+  const stranger = other.all.find((hash) => !all.includes(hash)) ?? '';
+  expect(await order(id, [...all, stranger])).toMatchObject({ status: 422, body: { field: 'photos' } });
+  expect(await hashes(id)).toEqual(all);
+});
+
+test('a flaw has its words until they are taken away', async () => {
+  const { id, all } = await withPhotos(2);
+  const say = (words: string, hash = all[1]) => call('PUT', `/items/${id}/photos/flaw`, { hash, words });
+  const flaws = async () =>
+    (await call<{ item: { photos: { flaw?: string }[] } }>('GET', `/items/${id}`)).body.item.photos.map(
+      (one) => one.flaw,
+    );
+  await say('  A scratch on the base  ');
+  expect(await flaws()).toEqual([undefined, 'A scratch on the base']);
+  await order(id, [...all].reverse());
+  expect(await flaws()).toEqual(['A scratch on the base', undefined]);
+  await say('');
+  expect(await flaws()).toEqual([undefined, undefined]);
+  expect((await say('x', 'f'.repeat(64))).status).toBe(404);
+});
+
+describe('a picture made from another', () => {
+  const made = async (id: number, original: string, place: number | null) => {
+    const answer = await fetch(`${stack.base}/api/v1/items/${id}/photos`, {
+      method: 'POST',
+      headers: {
+        authorization: `Bearer ${stack.token}`,
+        'content-type': 'image/jpeg',
+        'x-file-name': 'cropped.jpg',
+        'x-made-from': encodeURIComponent(JSON.stringify({ original, place, recipe: { turn: 90 } })),
+      },
+      body: new Uint8Array(await jpeg(555, '#99aa22')),
+    });
+    return { status: answer.status, body: (await answer.json()) as { hash: string; photos: string[] } };
+  };
+
+  test('stands in its place; the way back to the original stays known', async () => {
+    const { id, all } = await withPhotos(2);
+    const { status, body } = await made(id, all[0] ?? '', 0);
+    expect(status).toBe(201);
+    expect(body.photos).toEqual([body.hash, all[1]]);
+    const recipe = await call<{ original: string; recipe: unknown }>('GET', `/photos/recipe?hash=${body.hash}`);
+    expect(recipe.body).toEqual({ original: all[0], recipe: { turn: 90 } });
+    expect((await order(id, all)).body.photos).toEqual(all);
+  });
+
+  test.each([
+    ['an original that nobody has', 'e'.repeat(64), 0],
+    ['a place that is not there', null, 9],
+  ])('%s is refused', async (_, original, place) => {
+    const { id, all } = await withPhotos(1);
+    expect((await made(id, original ?? all[0] ?? '', place)).status).toBe(422);
+    expect(await hashes(id)).toEqual(all);
+  });
+});
+
+test.each([
+  ['nothing at all', Buffer.alloc(0)],
+  ['a text that calls itself a picture', Buffer.from('GIF89a? no')],
+  ['half a picture', null],
+])('%s is refused with a sentence and a mend, and the item is as it was', async (_, bytes) => {
+  const { id, all } = await withPhotos(1);
+  const whole = await jpeg(900, '#123456');
+  const refused = await upload(id, bytes ?? whole.subarray(0, 200), 'odd.jpg');
+  expect(refused.status).toBe(422);
+  expect(refused.body.title).toContain('odd.jpg');
+  expect(await hashes(id)).toEqual(all);
+});
