@@ -44,6 +44,33 @@ test('a lost connection: what was typed is kept and saved when it is back', asyn
   );
 });
 
+test('a server that fails for a while takes neither the page away nor the place where one writes', async ({ page }) => {
+  await signedIn(page);
+  const item = await readyItem();
+  await page.goto(`/items/${item.id}`);
+  const title = page.getByRole('textbox', { name: 'Title' });
+  await title.fill('Begun before');
+  await saved(page);
+  let failures = 0;
+  await page.route(`**/api/v1/items/${item.id}`, async (route) => {
+    if (route.request().method() !== 'GET') return route.continue();
+    failures++;
+    await route.fulfill({ status: 503, json: { code: 'failed', message: 'Not now' } });
+  });
+  await title.press('End');
+  await page.keyboard.type(', and ');
+  // Read anew after the save and at intervals, each time twice: by then the page has given the reading up once.
+  await expect.poll(() => failures, { timeout: 20_000 }).toBeGreaterThan(3);
+  await expect(title).toBeFocused();
+  await page.keyboard.type('ended after');
+  await page.unroute(`**/api/v1/items/${item.id}`);
+  await saved(page);
+  await until(
+    () => sheet(item.id),
+    (seen) => seen.item.title === 'Begun before, and ended after',
+  );
+});
+
 test('what is typed while a save is being read back builds on what was just saved', async ({ page }) => {
   const item = await readyItem({ attributes: {} });
   await signedIn(page);

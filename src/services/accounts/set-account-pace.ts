@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { fullPace, ownPaceSchema } from '../../core/sync';
-import { database } from '../../db/client';
+import { transaction } from '../../db/client';
 import { account } from '../../db/schema';
 import type { Actor } from '../access/actor';
 
@@ -22,19 +22,21 @@ export async function setAccountPace(
   accountId: number,
   input: z.infer<typeof accountPaceSchema>,
 ): Promise<{ stockChanged: boolean }> {
-  const [row] = await database().select().from(account).where(eq(account.id, accountId));
-  if (!row) throw new NettingError('not-found', 'There is no such account');
-  await database()
-    .update(account)
-    .set({
-      ownPace: input.pace ?? row.ownPace ?? fullPace,
-      stockReserve: input.reserve ?? row.stockReserve,
-      stockCap: input.cap === undefined ? row.stockCap : input.cap,
-      relistCancelled: input.relistCancelled ?? row.relistCancelled,
-    })
-    .where(eq(account.id, accountId));
-  const stockChanged =
-    (input.reserve !== undefined && input.reserve !== row.stockReserve) ||
-    (input.cap !== undefined && input.cap !== row.stockCap);
-  return { stockChanged };
+  return transaction(async (tx) => {
+    const [row] = await tx.select().from(account).where(eq(account.id, accountId)).for('update');
+    if (!row) throw new NettingError('not-found', 'There is no such account');
+    await tx
+      .update(account)
+      .set({
+        ownPace: input.pace ?? row.ownPace ?? fullPace,
+        stockReserve: input.reserve ?? row.stockReserve,
+        stockCap: input.cap === undefined ? row.stockCap : input.cap,
+        relistCancelled: input.relistCancelled ?? row.relistCancelled,
+      })
+      .where(eq(account.id, accountId));
+    const stockChanged =
+      (input.reserve !== undefined && input.reserve !== row.stockReserve) ||
+      (input.cap !== undefined && input.cap !== row.stockCap);
+    return { stockChanged };
+  });
 }

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import type { Json } from '../../core/json';
 import { pricingSchema } from '../../core/price';
-import { database } from '../../db/client';
+import { transaction } from '../../db/client';
 import { account } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { recheckListings } from '../records/recheck-listings';
@@ -31,13 +31,15 @@ export async function updateAccount(
   id: number,
   input: z.infer<typeof updateAccountSchema>,
 ): Promise<void> {
-  const [row] = await database().select().from(account).where(eq(account.id, id));
-  if (!row) throw new NettingError('not-found', 'There is no such account');
-  const defaults = input.defaults ? { ...row.defaults, ...input.defaults } : row.defaults;
-  for (const key of Object.keys(defaults)) if (defaults[key] === null || defaults[key] === '') delete defaults[key];
-  await database()
-    .update(account)
-    .set({ ...input, defaults })
-    .where(eq(account.id, id));
+  await transaction(async (tx) => {
+    const [row] = await tx.select().from(account).where(eq(account.id, id)).for('update');
+    if (!row) throw new NettingError('not-found', 'There is no such account');
+    const defaults = { ...row.defaults, ...input.defaults };
+    for (const key of Object.keys(defaults)) if (defaults[key] === null || defaults[key] === '') delete defaults[key];
+    await tx
+      .update(account)
+      .set({ ...input, defaults })
+      .where(eq(account.id, id));
+  });
   if (Object.keys(input).some((field) => field !== 'name' && field !== 'autoDraft')) await recheckListings(id);
 }

@@ -203,10 +203,11 @@ const cases: Record<string, Case> = {
   },
   'GET /catalogues': () => get('/catalogues?q=Brask'),
   'POST /products/find': () => post('/products/find', { accountId: crateway, itemIds: [item.id] }),
-  'POST /products/choose': () =>
+  // An item of its own: what is kept here holds for every item of the same brand and model.
+  'POST /products/choose': async () =>
     post('/products/choose', {
       accountId: crateway,
-      itemId: item.id,
+      itemId: (await readyItem({ model: unique })).id,
       product: { id: unique, name: 'Just to be called', categoryId: null },
     }),
   // Postage

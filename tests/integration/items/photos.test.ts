@@ -34,7 +34,7 @@ test('a photo of another item is refused, and nothing has changed', async () => 
   const { id, all } = await withPhotos(2);
   const other = await withPhotos(2);
   const stranger = other.all.find((hash) => !all.includes(hash)) ?? '';
-  expect(await order(id, [...all, stranger])).toMatchObject({ status: 422, body: { field: 'photos' } });
+  expect(await order(id, [...all, stranger])).toMatchObject({ status: 422, body: { field: 'photos.2' } });
   expect(await hashes(id)).toEqual(all);
 });
 

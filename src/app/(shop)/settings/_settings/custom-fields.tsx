@@ -41,14 +41,14 @@ const numberOrNull = (text: string) => (text.trim() === '' ? null : Number(text.
 export function CustomFields() {
   const client = useQueryClient();
   const notice = useNotice();
-  const { data, isPending, isError, error, refetch } = useQuery({
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['custom-fields'],
     queryFn: () => api('GET /custom-fields'),
   });
   const [draft, setDraft] = useState<CustomField | null>(null);
   const [problem, setProblem] = useState<{ field?: string; text: string } | null>(null);
   if (isPending) return <Loading what="your fields" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const isNew = draft !== null && !data.fields.some((field) => field.key === draft.key);
   const save = async (field: CustomField) => {
     try {

@@ -19,13 +19,13 @@ const parts: [string, string][] = [
 
 /** How stock numbers are made, with an example while it is typed. */
 export function StockNumbers() {
-  const { data, isPending, isError, error, refetch } = useQuery({
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['settings'],
     queryFn: () => api('GET /settings'),
   });
   const [typed, setTyped] = useState<string | null>(null);
   if (isPending) return <Loading what="the settings" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const pattern = typed ?? data.skuPattern;
   const read = readSkuPattern(pattern);
   const facts = { location: 'B12', supplier: 'Quay auction', brand: 'Brask', category: 'cameras/slr', day: new Date() };

@@ -20,7 +20,7 @@ export function Templates() {
   const client = useQueryClient();
   const [chosen, choose] = useQueryState('template', parseAsInteger);
   const [fresh, setFresh] = useState<Draft | null>(null);
-  const { data, isPending, isError, error, refetch } = useQuery({
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['templates'],
     queryFn: () => api('GET /templates'),
   });
@@ -29,7 +29,7 @@ export function Templates() {
     queryFn: () => api('GET /accounts'),
   });
   if (isPending || accounts.isPending) return <Loading what="the templates" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const template = data.templates.find((one) => one.id === chosen) ?? null;
   const kept = async (id: number | null) => {
     setFresh(null);

@@ -55,7 +55,7 @@ type Props = { itemId: number; accountName: (id: number) => string; changed: () 
 
 /** Who changed what and when, and what each marketplace answered; each change can be returned in one step. */
 export function History({ itemId, accountName, changed }: Props) {
-  const { data, isPending, isError, error, refetch } = useQuery({
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['history', itemId],
     queryFn: () => api('GET /items/{id}/history', { params: { id: itemId } }),
   });
@@ -69,7 +69,7 @@ export function History({ itemId, accountName, changed }: Props) {
     { touches: [['history']], tells: true },
   );
   if (isPending) return <Loading what="the history" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   return (
     <ol className="min-h-0 flex-1 space-y-1 overflow-auto p-4" aria-label="History">
       {data.history.map((entry) => (

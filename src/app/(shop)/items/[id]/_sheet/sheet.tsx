@@ -41,7 +41,7 @@ export function Sheet({ itemId }: { itemId: number }) {
   const [rowId, setRowId] = useState<string | null>(null);
   const [takingOver, setTakingOver] = useState(false);
   const { query, again, saved } = useSheetData(itemId);
-  const { data, isPending, isError, error, refetch } = query;
+  const { data, isPending, isLoadingError, error, refetch } = query;
   const save = useAutosave(itemId, data?.item.version ?? 0, saved);
   const settle = save.flush;
   const ownCategory = data?.item.category ?? '';
@@ -83,7 +83,7 @@ export function Sheet({ itemId }: { itemId: number }) {
   useFirstFocus(itemId, data?.item, params.get('copy') !== null, params.get('at'));
 
   if (isPending) return <Loading what="the item" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const item: Item = { ...data.item, ...save.unsaved };
   const others = findOpenItems.filter((one) => one.id !== itemId);
 

@@ -14,12 +14,12 @@ import { RuleNews } from './rule-news';
 /** One account: its marketplace's rules and what no longer fits, fees and pace, how prices and texts are made, what was learned. */
 export function AccountPage({ accountId }: { accountId: number }) {
   const client = useQueryClient();
-  const { data, isPending, isError, error, refetch } = useQuery({
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['accounts'],
     queryFn: () => api('GET /accounts'),
   });
   if (isPending) return <Loading what="the account" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const account = data.accounts.find((one) => one.id === accountId);
   if (!account) return <Failed error={new Error('There is no such account')} />;
   const changed = () => {

@@ -18,12 +18,12 @@ const kinds: Record<Mapping['kind'], string> = {
 /** What was matched or found on this marketplace, by whom; each can be taken back. */
 export function Mappings({ market, changed }: { market: string; changed: () => void }) {
   const notice = useNotice();
-  const { data, isPending, isError, error, refetch } = useQuery({
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['knowledge', market],
     queryFn: () => api('GET /mappings', { query: { market } }),
   });
   if (isPending) return <Loading what="what was learned" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const forget = async (thing: Mapping) => {
     await api('POST /mappings/forget', { body: { market, id: thing.id } });
     notice(`“${thing.source}” is no longer matched`);

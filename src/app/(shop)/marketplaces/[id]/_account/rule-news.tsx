@@ -11,13 +11,13 @@ import { ViolationRow } from './violation-row';
 
 /** What changed in the rules, and the listings that do not fit them, by cause, each with its mend. */
 export function RuleNews({ account, changed }: { account: AccountView; changed: () => void }) {
-  const { data, isPending, isError, error, refetch } = useQuery({
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['rules', account.market],
     queryFn: () => api('GET /rules', { query: { market: account.market } }),
     refetchInterval: 8_000,
   });
   if (isPending) return <Loading what="the rules" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const violations = data.violations.filter((one) => one.accountId === account.id);
   const live = violations.reduce((sum, one) => sum + one.live, 0);
   const newest = data.versions[0];

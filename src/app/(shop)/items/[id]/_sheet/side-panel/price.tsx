@@ -36,13 +36,13 @@ export function BesidePrice({ item, change, write }: Props) {
         : Math.round(Number(wanted.replace(',', '.')) * 100);
   const wish = amount !== null && Number.isFinite(amount) ? { goal, amount } : {};
   const query = { rounding: 'ninety' as const, ...wish };
-  const { data, isPending, isError, error, refetch } = useQuery({
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['prices', item.id, item.version, query],
     queryFn: () => api('GET /items/{id}/prices', { params: { id: item.id }, query }),
     placeholderData: (before) => before,
   });
   if (isPending) return <Loading what="the prices" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   return (
     <div className="p-3">
       <div className="mb-2 flex items-end gap-2">

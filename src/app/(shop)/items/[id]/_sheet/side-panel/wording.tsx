@@ -36,12 +36,12 @@ const plain = (text: string) =>
 /** Proposals for wording beside the present text: taken whole, or word by word, each with its reason. */
 export function Wording({ item, column, change, write }: Props) {
   const query = { account: column?.accountId };
-  const { data, isPending, isError, error, refetch } = useQuery({
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['wording', item.id, item.version, query],
     queryFn: () => api('GET /items/{id}/wording', { params: { id: item.id }, query }),
   });
   if (isPending) return <Loading what="the proposals" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const take = (proposal: Proposal, value: string | string[]) => {
     if (column) return void write(column.accountId, proposal.field, value);
     if (proposal.field === 'tags')

@@ -29,7 +29,7 @@ export function Comparables({ itemId, item, changed }: { itemId: number; item: I
   const [days, setDays] = useState(180);
   const [condition, setCondition] = useState('');
   const query = { days, condition: condition || undefined };
-  const { data, isPending, isError, error, refetch } = useQuery({
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['comparables', itemId, query],
     queryFn: () => api('GET /items/{id}/comparables', { params: { id: itemId }, query }),
     placeholderData: keepPreviousData,
@@ -43,7 +43,7 @@ export function Comparables({ itemId, item, changed }: { itemId: number; item: I
     { tells: true },
   );
   if (isPending) return <Loading what="comparable sales" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const { statistics } = data;
   const money = (minor: number) => formatMoney(minor, item.currency);
   return (

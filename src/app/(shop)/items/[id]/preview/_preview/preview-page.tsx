@@ -21,12 +21,12 @@ const Comparables = dynamic(() => import('./comparables').then((module) => modul
 export function PreviewPage({ itemId }: { itemId: number }) {
   const client = useQueryClient();
   const [chosen, choose] = useQueryState('account', parseAsInteger);
-  const { data, isPending, isError, error, refetch } = useQuery({
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['preview', itemId],
     queryFn: () => api('GET /items/{id}/preview', { params: { id: itemId } }),
   });
   if (isPending) return <Loading what="what each marketplace gets" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const account = data.accounts.find((one) => one.accountId === chosen) ?? data.accounts[0];
   const changed = () => {
     void client.invalidateQueries({ queryKey: ['preview', itemId] });

@@ -52,7 +52,7 @@ export function PricePanel({ itemId, currency, version, changed }: Props) {
     [price, amount, goal, rounding, lowest],
   );
   const settled = useDeferredValue(query);
-  const { data, isPending, isError, error, refetch } = useQuery({
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['prices', itemId, settled],
     queryFn: () => api('GET /items/{id}/prices', { params: { id: itemId }, query: settled }),
     placeholderData: keepPreviousData,
@@ -67,7 +67,7 @@ export function PricePanel({ itemId, currency, version, changed }: Props) {
     { tells: true },
   );
   if (isPending) return <Loading what="the prices" />;
-  if (isError) return <Failed error={error} retry={() => void refetch()} />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const takeHere = async (line: PriceLine, to: number) => {
     await api('PUT /items/{id}/listings/{account}', {
       params: { id: itemId, account: line.accountId },
