@@ -14,7 +14,10 @@ export type Column<Row> = {
   align?: 'left' | 'right';
   /** The cell that names its row. */
   names?: boolean;
+  /** Of the head and the cells: widths. */
   className?: string;
+  /** Of the cells alone: how their text looks. */
+  cellClass?: string;
 };
 
 /** Rows that can be chosen, by their id. */
@@ -139,7 +142,7 @@ export function DataTable<Row>({ rows, columns, idOf, look = 'page', sticky, fix
             {row.getVisibleCells().map((cell) => {
               const column = byId.get(cell.column.id);
               const content = flexRender(cell.column.columnDef.cell, cell.getContext());
-              const name = `${style.cell} ${side(column?.align)} ${column?.align === 'right' ? 'figures' : ''} ${column?.className ?? ''}`;
+              const name = `${style.cell} ${side(column?.align)} ${column?.align === 'right' ? 'figures' : ''} ${column?.className ?? ''} ${column?.cellClass ?? ''}`;
               return column?.names ? (
                 <th key={cell.id} scope="row" className={`${name} font-normal`}>
                   {content}

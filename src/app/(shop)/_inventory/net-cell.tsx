@@ -47,7 +47,7 @@ export function NetCell({
     case 'title':
       return (
         <>
-          <span className="mr-2">
+          <span className="mr-2 shrink-0">
             <Thumbnail
               photo={item.photo}
               instead={<span className="grid h-7 w-7 place-items-center rounded-sm bg-base-300 text-[10px]">–</span>}

@@ -102,9 +102,9 @@ function SalesTable({ sales, cancel }: { sales: SaleView[]; cancel: (sale: SaleV
         </ItemCell>
       ),
     },
-    { id: 'sold', head: 'Sold', className: 'quiet whitespace-nowrap', cell: (sale) => <When at={sale.soldAt} /> },
-    { id: 'where', head: 'Where', className: 'whitespace-nowrap', cell: (sale) => sale.accountName ?? 'By hand' },
-    { id: 'to', head: 'To', className: 'quiet whitespace-nowrap', cell: (sale) => sale.buyerTown },
+    { id: 'sold', head: 'Sold', cellClass: 'quiet whitespace-nowrap', cell: (sale) => <When at={sale.soldAt} /> },
+    { id: 'where', head: 'Where', cellClass: 'whitespace-nowrap', cell: (sale) => sale.accountName ?? 'By hand' },
+    { id: 'to', head: 'To', cellClass: 'quiet whitespace-nowrap', cell: (sale) => sale.buyerTown },
     { id: 'units', head: 'Units', align: 'right', cell: (sale) => sale.quantity },
     money('total', 'Total', (sale) => sale.total),
     money('fees', 'Fees', (sale) => sale.fee),
@@ -113,7 +113,7 @@ function SalesTable({ sales, cancel }: { sales: SaleView[]; cancel: (sale: SaleV
       id: 'net',
       head: 'Net',
       align: 'right',
-      className: 'font-semibold',
+      cellClass: 'font-semibold',
       cell: (sale) =>
         sale.state === 'cancelled' ? (
           <span className="quiet">–</span>

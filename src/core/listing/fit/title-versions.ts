@@ -52,7 +52,10 @@ export function titleVersions(
   const last = (kind.at(-1) ?? '').replace(/-/g, ' ').replace(/\b[a-z]{1,3}\b/g, (word) => word.toUpperCase());
   const built = fitTitle([item.brand, item.model, last, ...facts].filter(Boolean).join(' '), max, keep, kind);
   const said = new Set(built.text.toLowerCase().split(/\s+/));
-  const lost = item.title.split(/\s+/).filter((word) => !said.has(word.toLowerCase().replace(/[,.;]$/, '')));
+  const lost = item.title
+    .split(/\s+/)
+    .map((word) => word.replace(/[,.;]$/, ''))
+    .filter((word) => word && !said.has(word.toLowerCase()));
   if (textLength(built.text) > 0)
     versions.push({ text: built.text, lost, why: 'built from brand, model and attributes' });
   const seen = new Set<string>();

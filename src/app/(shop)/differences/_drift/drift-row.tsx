@@ -70,9 +70,9 @@ export function DriftRow({
               </>
             ),
           },
-          { id: 'sent', head: 'Last sent', className: 'quiet break-words', cell: (one) => shown(one.field, one.sent) },
-          { id: 'ours', head: 'Wanted here', className: 'break-words', cell: (one) => shown(one.field, one.ours) },
-          { id: 'theirs', head: 'Shown there', className: 'break-words', cell: (one) => shown(one.field, one.theirs) },
+          { id: 'sent', head: 'Last sent', cellClass: 'quiet break-words', cell: (one) => shown(one.field, one.sent) },
+          { id: 'ours', head: 'Wanted here', cellClass: 'break-words', cell: (one) => shown(one.field, one.ours) },
+          { id: 'theirs', head: 'Shown there', cellClass: 'break-words', cell: (one) => shown(one.field, one.theirs) },
           {
             id: 'settle',
             head: 'Settle',

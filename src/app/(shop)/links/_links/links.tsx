@@ -81,7 +81,7 @@ export function Links() {
             label: (one) => `Choose the link of ${one.sku} on ${nameOf(one.accountId)}`,
           }}
           columns={[
-            { id: 'sku', head: 'Stock number', className: 'mono', cell: (one) => one.sku },
+            { id: 'sku', head: 'Stock number', cellClass: 'mono', cell: (one) => one.sku },
             {
               id: 'item',
               head: 'Item',
@@ -92,7 +92,7 @@ export function Links() {
             {
               id: 'number',
               head: 'Their number',
-              className: 'mono',
+              cellClass: 'mono',
               cell: (one) =>
                 one.url ? (
                   <a className="underline" href={one.url} target="_blank" rel="noreferrer">
@@ -115,7 +115,7 @@ export function Links() {
             {
               id: 'before',
               head: 'Before',
-              className: 'quiet mono text-[12px]',
+              cellClass: 'quiet mono text-[12px]',
               cell: (one) => one.previous.map((previous) => previous.remoteId).join(', '),
             },
           ]}

@@ -49,7 +49,7 @@ export function Rates() {
               align: 'right',
               cell: (rate) => `${(rate.millionths / 1e6).toFixed(4)} ${rate.to}`,
             },
-            { id: 'of', head: 'of', align: 'right', className: 'quiet', cell: (rate) => rate.date },
+            { id: 'of', head: 'of', align: 'right', cellClass: 'quiet', cell: (rate) => rate.date },
             {
               id: 'forget',
               head: 'Take back',

@@ -96,7 +96,7 @@ export function CustomFields() {
           columns={[
             { id: 'name', head: 'Name', names: true, cell: (field) => field.label },
             { id: 'kind', head: 'Kind', cell: (field) => kinds[field.type] },
-            { id: 'template', head: 'In templates', className: 'mono', cell: (field) => `{{ own.${field.key} }}` },
+            { id: 'template', head: 'In templates', cellClass: 'mono', cell: (field) => `{{ own.${field.key} }}` },
             { id: 'for', head: 'Shown for', cell: (field) => field.category || 'everything' },
             { id: 'copied', head: 'Copied', cell: (field) => (field.copied ? 'yes' : 'no') },
             {

@@ -20,14 +20,14 @@ export function PreviewTable({ rows, accounts }: { rows: PreviewRow[]; accounts:
       id: 'price',
       head: 'Price',
       align: 'right',
-      className: 'whitespace-nowrap',
+      cellClass: 'whitespace-nowrap',
       cell: (row) => <Change before={row.before.price} after={row.after.price} money />,
     },
     {
       id: 'stock',
       head: 'Stock',
       align: 'right',
-      className: 'whitespace-nowrap',
+      cellClass: 'whitespace-nowrap',
       cell: (row) => <Change before={row.before.quantity} after={row.after.quantity} />,
     },
     ...shown.map(
@@ -35,7 +35,7 @@ export function PreviewTable({ rows, accounts }: { rows: PreviewRow[]; accounts:
         id: `net-${account.id}`,
         head: `Net ${account.name}`,
         align: 'right',
-        className: 'whitespace-nowrap',
+        cellClass: 'whitespace-nowrap',
         cell: (row) => {
           const net = row.nets.find((one) => one.accountId === account.id);
           if (!net) return null;

@@ -181,7 +181,9 @@ function Consequences({ counts }: { counts: EditConsequences }) {
               <p className="text-warning figures">{account.belowZero} would sell at a loss</p>
             ) : null}
             {account.outOfRange ? (
-              <p className="text-error figures">{account.outOfRange} prices are not allowed there</p>
+              <p className="text-error figures">
+                {account.outOfRange} {account.outOfRange === 1 ? 'price is' : 'prices are'} not allowed there
+              </p>
             ) : null}
           </div>
         ))}

@@ -71,7 +71,7 @@ const movementColumns: Column<StockView['movements'][number]>[] = [
   {
     id: 'when',
     head: 'When, by whom',
-    className: 'quiet',
+    cellClass: 'quiet',
     cell: (one) => (
       <>
         <When at={one.at} />, {one.byName}

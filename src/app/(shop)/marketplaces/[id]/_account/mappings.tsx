@@ -49,7 +49,7 @@ export function Mappings({ market, changed }: { market: string; changed: () => v
               {
                 id: 'yours',
                 head: 'Yours',
-                className: 'wrap-anywhere',
+                cellClass: 'wrap-anywhere',
                 cell: (thing) => (
                   <>
                     {thing.attribute ? <span className="quiet">{thing.attribute} </span> : null}
@@ -57,11 +57,11 @@ export function Mappings({ market, changed }: { market: string; changed: () => v
                   </>
                 ),
               },
-              { id: 'theirs', head: 'Theirs', className: 'wrap-anywhere', cell: (thing) => thing.target },
+              { id: 'theirs', head: 'Theirs', cellClass: 'wrap-anywhere', cell: (thing) => thing.target },
               {
                 id: 'by',
                 head: 'By',
-                className: 'quiet whitespace-nowrap',
+                cellClass: 'quiet whitespace-nowrap',
                 cell: (thing) => (
                   <>
                     {thing.byName}, <When at={thing.at} />

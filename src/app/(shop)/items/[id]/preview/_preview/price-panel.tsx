@@ -230,7 +230,7 @@ function priceColumns(takeHere: (line: PriceLine, to: number) => Promise<void>):
       id: 'net',
       head: 'Net',
       align: 'right',
-      className: 'font-semibold',
+      cellClass: 'font-semibold',
       cell: (line) => <Price amount={line.net?.net ?? null} currency={line.currency} tone />,
     },
     { id: 'margin', head: 'Margin', align: 'right', cell: ({ net }) => percent(net?.margin ?? null) },

@@ -43,7 +43,13 @@ export function Values({ itemId, account, changed }: { itemId: number; account: 
             head: `What ${account.name} gets`,
             cell: (value) => <Gets value={value} itemId={itemId} account={account} changed={changed} />,
           },
-          { id: 'origin', head: 'From where', className: 'quiet w-52', cell: (value) => <Origin value={value} /> },
+          {
+            id: 'origin',
+            head: 'From where',
+            className: 'w-52',
+            cellClass: 'quiet',
+            cell: (value) => <Origin value={value} />,
+          },
         ]}
       />
       {unused.length ? <p className="quiet mt-2">Not used there: {unused.join(', ').toLowerCase()}.</p> : null}
