@@ -20,7 +20,7 @@ function encode(upright: Sharp, name: Derivative): Promise<Buffer> {
   const sized = upright.resize(side, side, { fit: square ? 'cover' : 'inside', withoutEnlargement: !square });
   return name === 'market'
     ? sized.flatten({ background: '#ffffff' }).jpeg({ quality: 86 }).toBuffer()
-    : sized.webp({ quality: 78 }).toBuffer();
+    : sized.webp({ quality: 78, effort: 2 }).toBuffer();
 }
 
 /** Every size of a new photo. The large file is read once; the smaller sizes are made from the largest one. */
