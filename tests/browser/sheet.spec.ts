@@ -158,6 +158,21 @@ test('a live listing is ended from its column, and can be left out then', async 
   await expect(page.getByRole('columnheader', { name: 'Oakhand' })).toHaveCount(0);
 });
 
+test('a letter in an open list of choices chooses there and is no shortcut', async ({ page }) => {
+  const { id } = await readyItem();
+  await signedIn(page);
+  await open(page, id);
+  const condition = page.getByRole('combobox', { name: 'Condition', exact: true });
+  await condition.focus();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('n');
+  await page.keyboard.press('Enter');
+  await expect(condition).toHaveValue('new');
+  await saved(page);
+  expect((await call<{ item: { condition: string } }>('GET', `/items/${id}`)).body.item.condition).toBe('new');
+  await expect(page).toHaveURL(new RegExp(`/items/${id}$`));
+});
+
 test('the keys of the sheet stand in the list of shortcuts', async ({ page }) => {
   const { id } = await readyItem();
   await signedIn(page);

@@ -7,6 +7,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { api } from '../data/api';
 import { useActions } from './actions';
+import { isWriting } from './is-writing';
 
 const NewFrom = dynamic(() => import('./new-from').then((module) => module.NewFrom));
 
@@ -39,9 +40,6 @@ const shortcuts: [string, string][] = [
   ['E', 'Change the chosen items'],
   ['P', 'Publish the chosen items'],
 ];
-
-const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** Everything that is not a stage of the work, behind one button and one key. */
 export function Launcher() {
@@ -79,7 +77,7 @@ export function Launcher() {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
         setOpen((now) => !now);
-      } else if (!isTyping(event.target) && !event.ctrlKey && !event.metaKey && !event.altKey) {
+      } else if (!isWriting(event.target) && !event.ctrlKey && !event.metaKey && !event.altKey) {
         if (event.key === '?') setHelp(true);
         if (event.key === 'N' && !document.querySelector('[role=dialog], dialog[open]')) {
           event.preventDefault();

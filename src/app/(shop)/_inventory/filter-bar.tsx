@@ -9,6 +9,7 @@ import { type KnotState, knotLabels, knotStates } from '@/core/sync/state';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { ItemFilter } from '@/services/records/item-filter';
 import { api } from '@/ui/data/api';
+import { isWriting } from '@/ui/frame/is-writing';
 import { chipText, type FilterName, filterNames } from './filters';
 
 type Change = Partial<Record<FilterName, string | number | null>>;
@@ -26,8 +27,7 @@ export function FilterBar({ filter, accounts, change }: Props) {
   }, [words, filter.q, change]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement; // key events come from elements
-      if (event.key === '/' && !/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) {
+      if (event.key === '/' && !isWriting(event.target)) {
         event.preventDefault();
         search.current?.focus();
       }

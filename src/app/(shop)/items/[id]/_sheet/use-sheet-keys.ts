@@ -1,6 +1,5 @@
 import { type KeyboardEvent, useCallback } from 'react';
-
-const isWriting = (target: HTMLElement) => target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+import { isWriting } from '@/ui/frame/is-writing';
 
 /** The part of a cell that takes the focus. */
 const focusable = (cell: Element | null): HTMLElement | null =>
