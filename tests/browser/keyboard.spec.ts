@@ -1,7 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { jpeg } from '../support/items';
 import { control, marketListings, until } from '../support/stack';
-import { knot, owner, saved } from './steps';
+import { knot, owner, saved, signIn } from './steps';
 
 /** Moves the focus forward until it is on what is named; the mouse is never used in this file. */
 async function tabTo(page: Page, name: string | RegExp, role?: string): Promise<void> {
@@ -23,6 +23,9 @@ async function tabTo(page: Page, name: string | RegExp, role?: string): Promise<
   }
   throw new Error(`the focus never reached ${name}`);
 }
+
+/** A word that no other run of these tests has used. */
+const word = `K${Date.now().toString(36)}`;
 
 test('by keyboard alone: sign in, record, publish, lower the price, see it sold', async ({ page }) => {
   await page.goto('/sign-in');
@@ -54,7 +57,7 @@ test('by keyboard alone: sign in, record, publish, lower the price, see it sold'
     await tabTo(page, label);
     await page.keyboard.type(text);
   };
-  await type('Title', 'Tessaly IIIc keyboard test rangefinder 35 mm film camera');
+  await type('Title', `Tessaly IIIc ${word} rangefinder 35 mm film camera`);
   await type('Brand', 'Tessaly');
   await type('Model', 'IIIc');
   await type('Category', 'cameras/rangefinder');
@@ -108,7 +111,7 @@ test('by keyboard alone: sign in, record, publish, lower the price, see it sold'
   const grid = page.getByRole('grid');
   await expect(grid).toBeVisible();
   await page.keyboard.press('/');
-  await page.keyboard.type('keyboard test');
+  await page.keyboard.type(word);
   await expect(page.getByText('1 item', { exact: true })).toBeVisible();
   await tabTo(page, 'Inventory', 'grid');
   await page.keyboard.press('Space');
@@ -141,8 +144,8 @@ test('by keyboard alone: sign in, record, publish, lower the price, see it sold'
   await page.keyboard.press('Control+k');
   await page.keyboard.type('sales');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('row', { name: /keyboard test/ })).toBeVisible();
-  await tabTo(page, /keyboard test/, 'a');
+  await expect(page.getByRole('row', { name: new RegExp(word) })).toBeVisible();
+  await tabTo(page, new RegExp(word), 'a');
   await page.keyboard.press('Enter');
   await expect(knot(page, 'Pippet', 'Sold')).toBeVisible();
 });
@@ -164,4 +167,43 @@ test('a range of knots is chosen with Shift and sent', async ({ page }) => {
   await page.keyboard.press('p');
   await page.waitForURL(/\/publish\?.*accounts=/);
   await expect(page.getByRole('checkbox', { checked: true })).toHaveCount(2);
+});
+
+test('Tab goes on to the next field while proposals come up beside it, and a proposal is reached on purpose', async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.keyboard.press('n');
+  await page.waitForURL(/\/items\/\d+/);
+  await expect(page.getByRole('textbox', { name: 'Title' })).toBeFocused();
+  await page.keyboard.type('Brask K-2 film camera');
+  await tabTo(page, 'Category');
+  await page.keyboard.type('came');
+  await saved(page);
+  const cell = page.getByRole('cell').filter({ hasText: '“came” has no counterpart on Oakhand yet' });
+  await expect(cell.getByRole('button').nth(1)).toBeVisible();
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('combobox', { name: 'Condition', exact: true })).toBeFocused();
+
+  await page.keyboard.press('Shift+Tab');
+  await expect(page.getByRole('combobox', { name: 'Category', exact: true })).toBeFocused();
+  await page.keyboard.press('Alt+ArrowRight');
+  for (let cells = 0; cells < 12; cells++) {
+    const here = await page.evaluate(() => document.activeElement?.getAttribute('aria-label'));
+    if (here?.startsWith('Category on Oakhand')) break;
+    await page.keyboard.press('ArrowRight');
+  }
+  await page.keyboard.press('Tab');
+  await expect(cell.getByRole('button').nth(1)).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/“came” is kept for Oakhand/)).toBeVisible();
+  const forgotten = await page.evaluate(async () => {
+    const answer = await fetch('/api/v1/mappings/forget', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ market: 'oakhand', id: 'category/came' }),
+    });
+    return answer.ok;
+  });
+  expect(forgotten).toBe(true);
 });

@@ -135,3 +135,16 @@ test('a sale is seen on the open page without reloading', async ({ page }) => {
   expect(order.order).toBeDefined();
   await expect(page.getByRole('row').nth(1)).toContainText(/\d+ seconds? ago/, { timeout: 30_000 });
 });
+
+test('no letter that is typed into the search is lost, at whatever speed', async ({ page }) => {
+  await signedIn(page);
+  const words = 'camera from the harbour shop';
+  for (const delay of [20, 90, 125, 160]) {
+    await page.goto('/');
+    const search = page.getByRole('searchbox', { name: 'Search the inventory' });
+    await expect(page.getByRole('grid', { name: 'Inventory' })).toBeVisible();
+    await search.pressSequentially(words, { delay });
+    await expect.poll(() => new URL(page.url()).searchParams.get('q')).toBe(words);
+    await expect(search).toHaveValue(words);
+  }
+});

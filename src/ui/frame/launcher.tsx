@@ -6,6 +6,7 @@ import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { api } from '../data/api';
+import { useCommand } from '../data/use-command';
 import { useActions } from './actions';
 import { isWriting } from './is-writing';
 
@@ -34,6 +35,7 @@ const shortcuts: [string, string][] = [
   ['Ctrl A', 'Choose everything that the filters find'],
   ['Enter', 'Open the item, or edit the cell'],
   ['Alt + arrows', 'On a sheet: from the item’s column to the marketplaces and from row to row'],
+  ['Tab', 'In a marketplace’s cell: on to what it proposes'],
   ['Ctrl C, Ctrl V, Ctrl Z', 'Copy, paste and take back in a cell or block'],
   ['Ctrl D', 'Fill a chosen block down'],
   ['Esc', 'Leave the cell, or choose nothing'],
@@ -49,13 +51,17 @@ export function Launcher() {
   const [newFrom, setNewFrom] = useState(false);
   const actions = useActions();
   const go = (path: string) => () => router.push(path);
-  const newItem = async () => {
-    const { id } = await api('POST /items', { body: {} });
-    router.push(`/items/${id}`);
-  };
+  const newItem = useCommand(
+    async () => {
+      const { id } = await api('POST /items', { body: {} });
+      router.push(`/items/${id}`);
+      return undefined;
+    },
+    { touches: [['stages']], tells: true },
+  );
   const places: Place[] = [
     { label: 'Inventory', hint: 'All items and their listings', run: go('/') },
-    { label: 'New item', hint: 'Record something', run: () => void newItem() },
+    { label: 'New item', hint: 'Record something', run: () => void newItem.run() },
     { label: 'New item from …', hint: 'The last, another, a template, a catalogue', run: () => setNewFrom(true) },
     { label: 'Outbox', hint: 'What is planned, under way, done and failed', run: go('/outbox') },
     { label: 'Differences', hint: 'What marketplaces show otherwise than sent', run: go('/differences') },
@@ -92,7 +98,13 @@ export function Launcher() {
 
   return (
     <>
-      <button type="button" id="new-item" className="btn btn-primary btn-sm" onClick={() => void newItem()}>
+      <button
+        type="button"
+        id="new-item"
+        className="btn btn-primary btn-sm"
+        disabled={newItem.busy}
+        onClick={() => void newItem.run()}
+      >
         New item
       </button>
       <button type="button" className="btn btn-sm" onClick={() => setOpen(true)} aria-haspopup="dialog">

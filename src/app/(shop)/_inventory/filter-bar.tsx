@@ -20,9 +20,22 @@ export function FilterBar({ filter, accounts, change }: Props) {
   const [adding, setAdding] = useState(false);
   const search = useRef<HTMLInputElement>(null);
   const [words, setWords] = useState(filter.q ?? '');
-  useEffect(() => setWords(filter.q ?? ''), [filter.q]);
+  /** What was asked for and has not come back through the address yet: it must not overwrite newer letters. */
+  const asked = useRef<string[]>([]);
   useEffect(() => {
-    const timer = setTimeout(() => words !== (filter.q ?? '') && change({ q: words || null }), 120);
+    const said = filter.q ?? '';
+    const echo = asked.current.indexOf(said);
+    if (echo >= 0) asked.current.splice(0, echo + 1);
+    else setWords(said);
+  }, [filter.q]);
+  useEffect(() => {
+    const said = filter.q ?? '';
+    const newest = asked.current.at(-1) ?? said;
+    if (words === newest) return;
+    const timer = setTimeout(() => {
+      asked.current.push(words);
+      change({ q: words || null });
+    }, 120);
     return () => clearTimeout(timer);
   }, [words, filter.q, change]);
   useEffect(() => {

@@ -20,10 +20,6 @@ export function Copies() {
     queryKey: ['copy-plan', from, to],
     queryFn: body ? () => api('POST /copies/plan', { body }) : skipToken,
   });
-  if (accounts.isPending) return <Loading what="the accounts" />;
-  if (accounts.isError) return <Failed error={accounts.error} retry={() => void accounts.refetch()} />;
-  if (accounts.data.accounts.length < 2)
-    return <Empty title="Connect a second account first">Then what is live on one can be copied to the other.</Empty>;
   const go = useCommand(
     async () => {
       if (!body) return undefined;
@@ -33,6 +29,10 @@ export function Copies() {
     },
     { tells: true },
   );
+  if (accounts.isPending) return <Loading what="the accounts" />;
+  if (accounts.isError) return <Failed error={accounts.error} retry={() => void accounts.refetch()} />;
+  if (accounts.data.accounts.length < 2)
+    return <Empty title="Connect a second account first">Then what is live on one can be copied to the other.</Empty>;
   const choose = (label: string, value: number | null, set: (id: number | null) => void) => (
     <label className="flex flex-col gap-1">
       {label}

@@ -5,8 +5,9 @@ import { useDeferredValue, useMemo, useState } from 'react';
 import { parseLength } from '@/core/measure/length';
 import { formatWeight, parseWeight } from '@/core/measure/weight';
 import { Price } from '@/ui/controls/format';
+import { Failed } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
-import { useNotice } from '@/ui/frame/providers';
+import { useCommand } from '@/ui/data/use-command';
 
 const bands = [
   ['near', 'nearby'],
@@ -17,7 +18,6 @@ const bands = [
 
 /** What each carrier asks for a parcel, by the weight that counts, at once while it is typed. */
 export function Quotes() {
-  const notice = useNotice();
   const [weight, setWeight] = useState('840 g');
   const [size, setSize] = useState('26 × 20 × 16 cm');
   const [band, setBand] = useState<(typeof bands)[number][0]>('home');
@@ -37,16 +37,18 @@ export function Quotes() {
     [grams, band, lengthMm, widthMm, heightMm],
   );
   const settled = useDeferredValue(parcel);
-  const { data, refetch } = useQuery({
+  const { data, isLoadingError, error, refetch } = useQuery({
     queryKey: ['quotes', settled],
     queryFn: () => api('GET /postage', { query: settled }),
     enabled: grams !== null,
   });
-  const renew = async () => {
-    await api('POST /postage/tariffs');
-    await refetch();
-    notice('The tariffs are read anew');
-  };
+  const renew = useCommand(
+    async () => {
+      await api('POST /postage/tariffs');
+      return 'The tariffs are read anew';
+    },
+    { touches: [['quotes']], tells: true },
+  );
   return (
     <section aria-labelledby="quotes">
       <h2 id="quotes" className="mb-2 font-semibold">
@@ -97,11 +99,12 @@ export function Quotes() {
           </li>
         ))}
       </ul>
+      {isLoadingError ? <Failed error={error} retry={() => void refetch()} /> : null}
       {data?.quotes.length === 0 ? (
         <p className="quiet mt-2">No carrier takes this parcel, or no tariff was read yet.</p>
       ) : null}
-      <button type="button" className="btn btn-sm mt-3" onClick={() => void renew()}>
-        Read the tariffs anew
+      <button type="button" className="btn btn-sm mt-3" disabled={renew.busy} onClick={() => void renew.run()}>
+        {renew.busy ? 'Reading the tariffs …' : 'Read the tariffs anew'}
       </button>
     </section>
   );

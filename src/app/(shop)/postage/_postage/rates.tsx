@@ -1,17 +1,14 @@
 'use client';
 
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { Rate } from '@/core/measure/rate';
 import { DataTable } from '@/ui/controls/data-table';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
-import { useNotice } from '@/ui/frame/providers';
 
 /** Exchange rates with the day they are of; the newest one of a currency is used. */
 export function Rates() {
-  const client = useQueryClient();
-  const notice = useNotice();
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['rates'],
     queryFn: () => api('GET /rates'),
@@ -23,11 +20,13 @@ export function Rates() {
     },
     { touches: [['rates']] },
   );
-  const forget = async (rate: Rate) => {
-    await api('POST /rates/forget', { body: { to: rate.to, date: rate.date } });
-    notice(`The ${rate.to} rate of ${rate.date} is taken back`);
-    await client.invalidateQueries({ queryKey: ['rates'] });
-  };
+  const forget = useCommand(
+    async (rate: Rate) => {
+      await api('POST /rates/forget', { body: { to: rate.to, date: rate.date } });
+      return `The ${rate.to} rate of ${rate.date} is taken back`;
+    },
+    { touches: [['rates']], tells: true },
+  );
   return (
     <section aria-labelledby="rates">
       <h2 id="rates" className="mb-2 font-semibold">
@@ -60,7 +59,7 @@ export function Rates() {
                   type="button"
                   className="btn btn-ghost btn-xs"
                   aria-label={`Take back ${rate.to} of ${rate.date}`}
-                  onClick={() => void forget(rate)}
+                  onClick={() => void forget.run(rate)}
                 >
                   Take back
                 </button>

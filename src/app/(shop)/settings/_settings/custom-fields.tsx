@@ -7,6 +7,7 @@ import { Chips } from '@/ui/controls/chips';
 import { DataTable } from '@/ui/controls/data-table';
 import { Failed, Loading } from '@/ui/controls/states';
 import { ApiProblem, api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
 import { useNotice } from '@/ui/frame/providers';
 
 const kinds: Record<CustomField['type'], string> = {
@@ -47,9 +48,6 @@ export function CustomFields() {
   });
   const [draft, setDraft] = useState<CustomField | null>(null);
   const [problem, setProblem] = useState<{ field?: string; text: string } | null>(null);
-  if (isPending) return <Loading what="your fields" />;
-  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
-  const isNew = draft !== null && !data.fields.some((field) => field.key === draft.key);
   const save = async (field: CustomField) => {
     try {
       await api('PUT /custom-fields', { body: field });
@@ -65,14 +63,20 @@ export function CustomFields() {
       );
     }
   };
-  const remove = async (field: CustomField) => {
-    await api('POST /custom-fields/remove', { body: { key: field.key } });
-    await client.invalidateQueries({ queryKey: ['custom-fields'] });
-    notice(`“${field.label}” is off the sheets; what items say in it is kept`, {
-      label: 'Take back',
-      run: () => void save(field),
-    });
-  };
+  const remove = useCommand(
+    async (field: CustomField) => {
+      await api('POST /custom-fields/remove', { body: { key: field.key } });
+      notice(`“${field.label}” is off the sheets; what items say in it is kept`, {
+        label: 'Take back',
+        run: () => void save(field),
+      });
+      return undefined;
+    },
+    { touches: [['custom-fields']], tells: true },
+  );
+  if (isPending) return <Loading what="your fields" />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
+  const isNew = draft !== null && !data.fields.some((field) => field.key === draft.key);
   return (
     <section aria-labelledby="own-fields">
       <div className="mb-2 flex items-center gap-3">
@@ -109,7 +113,7 @@ export function CustomFields() {
                   <button type="button" className="btn btn-xs" onClick={() => setDraft(field)}>
                     Change
                   </button>{' '}
-                  <button type="button" className="btn btn-ghost btn-xs" onClick={() => void remove(field)}>
+                  <button type="button" className="btn btn-ghost btn-xs" onClick={() => void remove.run(field)}>
                     Remove
                   </button>
                 </>

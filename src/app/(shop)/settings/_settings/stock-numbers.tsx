@@ -24,19 +24,20 @@ export function StockNumbers() {
     queryFn: () => api('GET /settings'),
   });
   const [typed, setTyped] = useState<string | null>(null);
-  if (isPending) return <Loading what="the settings" />;
-  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
-  const pattern = typed ?? data.skuPattern;
-  const read = readSkuPattern(pattern);
-  const facts = { location: 'B12', supplier: 'Quay auction', brand: 'Brask', category: 'cameras/slr', day: new Date() };
   const save = useCommand(
     async () => {
-      await api('PUT /settings', { body: { skuPattern: pattern } });
+      if (typed === null) return undefined;
+      await api('PUT /settings', { body: { skuPattern: typed } });
       setTyped(null);
       return 'New items get their numbers by this pattern; those that are given stay';
     },
     { touches: [['settings']], tells: true },
   );
+  if (isPending) return <Loading what="the settings" />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
+  const pattern = typed ?? data.skuPattern;
+  const read = readSkuPattern(pattern);
+  const facts = { location: 'B12', supplier: 'Quay auction', brand: 'Brask', category: 'cameras/slr', day: new Date() };
   return (
     <section aria-labelledby="stock-numbers">
       <h2 id="stock-numbers" className="mb-2 font-semibold">

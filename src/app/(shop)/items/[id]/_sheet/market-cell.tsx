@@ -6,6 +6,8 @@ import type { Item } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import { originLabels } from '@/core/listing/fields';
 import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
+import { sentenceOf } from '@/ui/data/sentence';
+import { useNotice } from '@/ui/frame/providers';
 import { CellEditor } from './cell-editor';
 import { shown } from './shown';
 
@@ -25,6 +27,7 @@ const isEditable = (field: SheetField) => field.type !== 'fixed' && field.field 
 function MarketCellBody({ item, column, field, write, mapCategory }: Props) {
   const [anchor, setAnchor] = useState<DOMRect | null>(null);
   const button = useRef<HTMLButtonElement>(null);
+  const notice = useNotice();
   if (!field || (field.origin === 'unused' && field.issues.length === 0))
     return (
       <button type="button" tabIndex={-1} className="quiet w-full cursor-default px-1 text-left text-[12px]">
@@ -89,7 +92,7 @@ function MarketCellBody({ item, column, field, write, mapCategory }: Props) {
             type="button"
             tabIndex={-1}
             className="flex shrink-0 items-center gap-0.5 whitespace-nowrap underline"
-            onClick={() => void write(column, field, undefined)}
+            onClick={() => void write(column, field, undefined).catch((error: unknown) => notice(sentenceOf(error)))}
             aria-label={`${field.label} on ${column.name}: back to the item’s value`}
           >
             <CornerUpLeft size={11} aria-hidden="true" /> follow the item
@@ -108,6 +111,7 @@ function MarketCellBody({ item, column, field, write, mapCategory }: Props) {
             <button
               key={one.id}
               type="button"
+              tabIndex={-1}
               className="btn btn-xs"
               title={one.why}
               onClick={() => void mapCategory(column, one.id)}

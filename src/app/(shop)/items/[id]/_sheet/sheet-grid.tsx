@@ -6,6 +6,7 @@ import type { Json } from '@/core/json';
 import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 import type { Words } from '@/services/records/known-words';
 import { api } from '@/ui/data/api';
+import { sentenceOf } from '@/ui/data/sentence';
 import { useNotice } from '@/ui/frame/providers';
 import { ColumnHead } from './column-head';
 import { MarketCell } from './market-cell';
@@ -73,6 +74,7 @@ export function SheetGrid(props: Props) {
     },
     [send],
   );
+  const tell = (error: unknown) => notice(sentenceOf(error));
   const cell = (row: number, column: number) => {
     const there = columns[column - 1];
     const field = there ? rows[row]?.fieldOf(there) : noField;
@@ -90,16 +92,16 @@ export function SheetGrid(props: Props) {
       if (!found) return;
       const read = readTyped(found.field, found.there, text.replace(/\t.*$/s, ''));
       if ('problem' in read) notice(`${found.field.label} on ${found.there.name}: ${read.problem}`);
-      else void write(found.there, found.field, read.value).catch((error: unknown) => notice(String(error)));
+      else void write(found.there, found.field, read.value).catch(tell);
     },
     clear: (row, column) => {
       const found = cell(row, column);
-      if (found?.field.origin === 'override') void write(found.there, found.field, undefined);
+      if (found?.field.origin === 'override') void write(found.there, found.field, undefined).catch(tell);
     },
     undo: () => {
       const last = undoList.current.pop();
       if (!last) return notice('Nothing to take back in the marketplaces’ columns');
-      void send(last.accountId, last.field, last.value).then(() => notice('Taken back'));
+      void send(last.accountId, last.field, last.value).then(() => notice('Taken back'), tell);
     },
   });
 

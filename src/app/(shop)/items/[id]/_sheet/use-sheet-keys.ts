@@ -12,6 +12,12 @@ export function focusCell(root: HTMLElement, row: number, column: number): boole
   return target !== null;
 }
 
+/** What a marketplace's cell offers besides its value, such as proposals: the next of it, or the one before. */
+function besidesValue(here: HTMLElement, back: boolean): HTMLElement | null {
+  const all = [...(here.closest('[data-cell]')?.querySelectorAll<HTMLElement>('button') ?? [])];
+  return all[all.indexOf(here) + (back ? -1 : 1)] ?? null;
+}
+
 export const placeOf = (element: Element | null): { row: number; column: number } | null => {
   const said = element?.closest<HTMLElement>('[data-cell]')?.dataset.cell;
   const [row, column] = (said ?? '').split('/').map(Number);
@@ -30,8 +36,8 @@ type Handlers = {
 
 /**
  * Spreadsheet habits in the sheet. Tab and Enter go down the item's own column, where one writes; Alt and an arrow
- * leave it. Among the marketplaces the arrows move, Enter opens, Delete goes back to the item's value, copy and paste
- * work on the cell, Ctrl+Z takes back what was last written there.
+ * leave it. Among the marketplaces the arrows move, Enter opens, Tab goes on to what the cell offers besides its value,
+ * Delete goes back to the item's value, copy and paste work on the cell, Ctrl+Z takes back what was last written there.
  */
 export function useSheetKeys({ rows, columns, copy, paste, clear, undo }: Handlers) {
   return useCallback(
@@ -62,7 +68,11 @@ export function useSheetKeys({ rows, columns, copy, paste, clear, undo }: Handle
         return;
       }
       if (writing) return;
-      if (control && event.key.toLowerCase() === 'z') {
+      const offered = event.key === 'Tab' && column > 0 ? besidesValue(target, event.shiftKey) : null;
+      if (offered) {
+        event.preventDefault();
+        offered.focus();
+      } else if (control && event.key.toLowerCase() === 'z') {
         event.preventDefault();
         undo();
       } else if (column > 0 && control && event.key.toLowerCase() === 'c') {

@@ -46,14 +46,18 @@ export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
   );
   const mapCategory = useCallback(
     async (column: SheetColumn, categoryId: string) => {
-      await api('PUT /accounts/{id}/categories', {
-        params: { id: column.accountId },
-        body: { ownCategory, categoryId },
-      });
-      notice(`“${ownCategory}” is kept for ${column.name} from now on`);
-      await again();
+      try {
+        await api('PUT /accounts/{id}/categories', {
+          params: { id: column.accountId },
+          body: { ownCategory, categoryId },
+        });
+        notice(`“${ownCategory}” is kept for ${column.name} from now on`);
+        await again();
+      } catch (error) {
+        tell(error);
+      }
     },
-    [again, notice, ownCategory],
+    [again, notice, ownCategory, tell],
   );
   const place = useCallback(
     async (column: Pick<SheetColumn, 'accountId' | 'name'>, here: boolean) => {

@@ -6,7 +6,7 @@ import { DataTable } from '@/ui/controls/data-table';
 import { When } from '@/ui/controls/format';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
-import { useNotice } from '@/ui/frame/providers';
+import { useCommand } from '@/ui/data/use-command';
 
 const kinds: Record<Mapping['kind'], string> = {
   category: 'Category',
@@ -17,18 +17,20 @@ const kinds: Record<Mapping['kind'], string> = {
 
 /** What was matched or found on this marketplace, by whom; each can be taken back. */
 export function Mappings({ market, changed }: { market: string; changed: () => void }) {
-  const notice = useNotice();
+  const forget = useCommand(
+    async (thing: Mapping) => {
+      await api('POST /mappings/forget', { body: { market, id: thing.id } });
+      changed();
+      return `“${thing.source}” is no longer matched`;
+    },
+    { tells: true },
+  );
   const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['knowledge', market],
     queryFn: () => api('GET /mappings', { query: { market } }),
   });
   if (isPending) return <Loading what="what was learned" />;
   if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
-  const forget = async (thing: Mapping) => {
-    await api('POST /mappings/forget', { body: { market, id: thing.id } });
-    notice(`“${thing.source}” is no longer matched`);
-    changed();
-  };
   return (
     <section aria-labelledby="known" className="border-t border-base-300 p-4">
       <h2 id="known" className="mb-2 font-semibold">
@@ -78,7 +80,7 @@ export function Mappings({ market, changed }: { market: string; changed: () => v
                     type="button"
                     className="btn btn-ghost btn-xs"
                     aria-label={`Take back ${thing.source}`}
-                    onClick={() => void forget(thing)}
+                    onClick={() => void forget.run(thing)}
                   >
                     Take back
                   </button>

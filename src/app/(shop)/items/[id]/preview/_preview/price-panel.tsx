@@ -29,7 +29,7 @@ type Props = { itemId: number; currency: string; version: number; changed: () =>
 
 /** Fees, postage and what is left on every account, live while a price is tried; and the price for a wanted net. */
 export function PricePanel({ itemId, currency, version, changed }: Props) {
-  const notice = useNotice();
+  const _notice = useNotice();
   const [tried, setTried] = useState('');
   const [goal, setGoal] = useState<(typeof goals)[number]['id']>('net');
   const [wanted, setWanted] = useState('');
@@ -66,16 +66,19 @@ export function PricePanel({ itemId, currency, version, changed }: Props) {
     },
     { tells: true },
   );
+  const takeHere = useCommand(
+    async (line: PriceLine, to: number) => {
+      await api('PUT /items/{id}/listings/{account}', {
+        params: { id: itemId, account: line.accountId },
+        body: { field: 'price', value: to },
+      });
+      changed();
+      return `${line.name} has its own price now`;
+    },
+    { tells: true },
+  );
   if (isPending) return <Loading what="the prices" />;
   if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
-  const takeHere = async (line: PriceLine, to: number) => {
-    await api('PUT /items/{id}/listings/{account}', {
-      params: { id: itemId, account: line.accountId },
-      body: { field: 'price', value: to },
-    });
-    notice(`${line.name} has its own price now`);
-    changed();
-  };
   return (
     <section aria-labelledby="prices" className="border-t border-base-300 p-4">
       <div className="mb-3 flex flex-wrap items-end gap-3">
@@ -173,7 +176,7 @@ export function PricePanel({ itemId, currency, version, changed }: Props) {
         </p>
       </div>
       <div className="overflow-x-auto">
-        <DataTable look="part" rows={data.lines} columns={priceColumns(takeHere)} idOf={(line) => line.accountId} />
+        <DataTable look="part" rows={data.lines} columns={priceColumns(takeHere.run)} idOf={(line) => line.accountId} />
       </div>
     </section>
   );
@@ -192,7 +195,7 @@ const hintOf = (line: PriceLine): string =>
     .join(' · ');
 
 /** The price with all its parts, so that they add up on sight. */
-function priceColumns(takeHere: (line: PriceLine, to: number) => Promise<void>): Column<PriceLine>[] {
+function priceColumns(takeHere: (line: PriceLine, to: number) => Promise<boolean>): Column<PriceLine>[] {
   const part = (id: string, head: string, amount: (line: PriceLine) => number | undefined): Column<PriceLine> => ({
     id,
     head,

@@ -5,7 +5,7 @@ import { originLabels } from '@/core/listing/fields';
 import type { AccountPreview, PreviewValue } from '@/services/items/preview-item';
 import { DataTable } from '@/ui/controls/data-table';
 import { api } from '@/ui/data/api';
-import { useNotice } from '@/ui/frame/providers';
+import { useCommand } from '@/ui/data/use-command';
 
 /** Every field of one listing: the value, where it comes from, what it lost, what is wrong with it. */
 export function Values({ itemId, account, changed }: { itemId: number; account: AccountPreview; changed: () => void }) {
@@ -107,21 +107,27 @@ function Versions({
   present: string;
   changed: () => void;
 }) {
-  const notice = useNotice();
   const others = account.titles.filter((one) => one.text !== present);
-  const take = async (text: string) => {
-    await api('PUT /items/{id}/listings/{account}', {
-      params: { id: itemId, account: account.accountId },
-      body: { field: 'title', value: text },
-    });
-    notice(`${account.name} has its own title now`);
-    changed();
-  };
+  const take = useCommand(
+    async (text: string) => {
+      await api('PUT /items/{id}/listings/{account}', {
+        params: { id: itemId, account: account.accountId },
+        body: { field: 'title', value: text },
+      });
+      changed();
+      return `${account.name} has its own title now`;
+    },
+    { tells: true },
+  );
   return (
     <ul className="mt-1 space-y-1 text-[12px]">
       {others.map((one) => (
         <li key={one.text} className="rounded bg-base-200 px-2 py-1">
-          <button type="button" className="text-left underline decoration-dotted" onClick={() => void take(one.text)}>
+          <button
+            type="button"
+            className="text-left underline decoration-dotted"
+            onClick={() => void take.run(one.text)}
+          >
             {one.text}
           </button>
           <span className="quiet block">
