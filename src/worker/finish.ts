@@ -21,6 +21,8 @@ export const told = (row: JobRow, text: string): JobRow['story'] => [
  * line instead, with nothing kept of the request that was answered. A worker that lost its lease changes nothing.
  */
 async function close(tx: Tx, row: JobRow, worker: string, set: Partial<JobRow>, again = false): Promise<boolean> {
+  // The house locks item, listing, job, in this order.
+  await tx.select({ id: listing.id }).from(listing).where(eq(listing.id, row.listingId)).for('update');
   const [now] = await tx.select().from(job).where(eq(job.id, row.id)).for('update');
   if (!now || now.state !== 'running' || now.leaseOwner !== worker) return false;
   const joined = again || now.generation !== row.generation;

@@ -3,14 +3,16 @@ import { and, eq, sql } from 'drizzle-orm';
 import pino from 'pino';
 import { closeDatabase, database } from '../db/client';
 import { account } from '../db/schema';
-import { runDue } from '../services/outbox/run-due';
+import { planDailyRenewals } from '../services/listings/plan-daily-renewals';
+import { runTask } from '../services/tasks/run-task';
 import { Lanes } from './lane';
 import { releaseLanes } from './lanes';
 
 const worker = `worker-${randomUUID()}`;
 const log = pino({ name: 'worker' });
 const tickMs = 120;
-const scheduleMs = 1_000;
+const taskMs = 500;
+const dailyMs = 30_000;
 const lanes = new Lanes(worker, log);
 let stopping = false;
 
@@ -42,11 +44,26 @@ async function laneLoop(): Promise<void> {
   }
 }
 
-/** What was asked for at a time, and what repeats by itself. */
-async function scheduleLoop(): Promise<void> {
+/** Long work, one task after the other, and what was asked for at a time. */
+async function taskLoop(): Promise<void> {
   while (!stopping) {
-    await runDue(log).catch((error: unknown) => log.error({ error: String(error) }, 'schedule'));
-    await pause(scheduleMs);
+    const found = await runTask(worker, log, () => stopping).catch((error: unknown) => {
+      log.error({ error: String(error) }, 'tasks');
+      return false;
+    });
+    if (!found) await pause(taskMs);
+  }
+}
+
+/** What repeats by itself. */
+async function dailyLoop(): Promise<void> {
+  while (!stopping) {
+    const planned = await planDailyRenewals(new Date()).catch((error: unknown) => {
+      log.error({ error: String(error) }, 'daily renewals');
+      return 0;
+    });
+    if (planned) log.info({ planned }, 'daily renewals');
+    for (let waited = 0; waited < dailyMs && !stopping; waited += taskMs) await pause(taskMs);
   }
 }
 
@@ -62,4 +79,4 @@ process.on('SIGTERM', () => void stop());
 process.on('SIGINT', () => void stop());
 
 log.info({ worker }, 'ready');
-await Promise.all([laneLoop(), scheduleLoop()]);
+await Promise.all([laneLoop(), taskLoop(), dailyLoop()]);

@@ -1,3 +1,2 @@
-export * from './inverse';
 export * from './operation';
 export * from './outcome';

@@ -3,11 +3,19 @@ import { adjustPriceByAmount } from './adjust-price-by-amount';
 import { adjustPriceByPercent } from './adjust-price-by-percent';
 import { adjustQuantity } from './adjust-quantity';
 import type { EditableItem, Outcome } from './outcome';
+import { putBeforeTitle } from './put-before-title';
 import { setPrice } from './set-price';
 import { setQuantity } from './set-quantity';
 
 /** The list of operations; a new one is a file of its own and a line here. */
-const _operations = [adjustPriceByPercent, adjustPriceByAmount, setPrice, setQuantity, adjustQuantity] as const;
+const _operations = [
+  adjustPriceByPercent,
+  adjustPriceByAmount,
+  setPrice,
+  setQuantity,
+  adjustQuantity,
+  putBeforeTitle,
+] as const;
 
 export const operationSchema = z.discriminatedUnion('op', [
   adjustPriceByPercent.schema,
@@ -15,8 +23,12 @@ export const operationSchema = z.discriminatedUnion('op', [
   setPrice.schema,
   setQuantity.schema,
   adjustQuantity.schema,
+  putBeforeTitle.schema,
 ]);
 export type Operation = z.infer<typeof operationSchema>;
+
+/** Whether some step reads or writes the title. */
+export const needsTitle = (steps: readonly Operation[]): boolean => steps.some((step) => step.op === 'title-before');
 
 /** One operation on one item: what changes, or why it cannot. */
 export function applyOperation(operation: Operation, item: EditableItem): Outcome {
@@ -31,13 +43,16 @@ export function applyOperation(operation: Operation, item: EditableItem): Outcom
       return setQuantity.apply(operation, item);
     case 'quantity-add':
       return adjustQuantity.apply(operation, item);
+    case 'title-before':
+      return putBeforeTitle.apply(operation, item);
   }
 }
 
 export type EditResult = {
   price: number | null;
   quantity: number;
-  changed: ('price' | 'quantity')[];
+  title?: string;
+  changed: ('price' | 'quantity' | 'title')[];
   /** Steps that could not be done to this item, in plain words; such an item is left as it is. */
   refused: string[];
 };
@@ -57,5 +72,6 @@ export function applySteps(steps: readonly Operation[], item: EditableItem): Edi
   const changed: EditResult['changed'] = [];
   if (current.price !== item.price) changed.push('price');
   if (current.quantity !== item.quantity) changed.push('quantity');
-  return { price: current.price, quantity: current.quantity, changed, refused: [] };
+  if (current.title !== item.title) changed.push('title');
+  return { price: current.price, quantity: current.quantity, title: current.title, changed, refused: [] };
 }

@@ -1,9 +1,11 @@
-/** The part of an item that operations on price and quantity see. */
+/** The part of an item that operations see. */
 export type EditableItem = {
   price: number | null;
   quantity: number;
   /** Its stock is the sum of its variations and cannot be written as one number. */
   varied?: boolean;
+  /** Read only where a step needs it. */
+  title?: string;
 };
 
 export type Outcome =

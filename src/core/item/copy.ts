@@ -1,33 +1,21 @@
+import { itemFieldEntries, itemFieldIds } from '../field/item-fields';
 import type { CustomField } from './custom-fields';
-import type { Item, ItemFields } from './item';
+import { emptyItemFields, type Item, type ItemFields } from './item';
 
 /**
- * A copy keeps what describes the thing and drops what identifies the single piece: stock numbers, place, purchase,
- * expiry, notes, quantities, own fields that are not to be copied. Photos, links and sales are not fields and so never
- * travel along (photos can be asked for). A barcode names the product, not the piece, and stays; those of variations too.
+ * A copy keeps what describes the thing and drops what identifies the single piece: the catalogue of fields says of each
+ * which it is. Quantities and own fields that are not to be copied stay behind, too. Photos, links and sales are not
+ * fields and so never travel along (photos can be asked for). A barcode names the product, not the piece, and stays;
+ * those of variations too.
  */
 export function copyForNew(item: Item, customFields: readonly CustomField[] = []): Omit<ItemFields, 'sku'> {
-  const {
-    sku: _sku,
-    id: _id,
-    version: _version,
-    currency: _currency,
-    quantity: _quantity,
-    photos: _photos,
-    ...fields
-  } = item;
+  const kept = itemFieldIds.filter((id) => itemFieldEntries[id].traits.copied !== false);
+  const fields = { ...emptyItemFields, ...Object.fromEntries(kept.map((id) => [id, item[id]])) };
   const dropped = new Set(customFields.filter((field) => !field.copied).map((field) => field.key));
   return {
     ...fields,
-    location: '',
-    boughtOn: null,
-    supplier: '',
-    notes: '',
-    conditionNote: '',
-    cost: null,
-    expiresOn: null,
     own: Object.fromEntries(Object.entries(item.own).filter(([key]) => !dropped.has(key))),
-    variations: item.variations.map((row) => ({ ...row, sku: '', quantity: 0 })),
+    variations: item.variations.map((row) => ({ ...row, key: '', sku: '', quantity: 0 })),
   };
 }
 

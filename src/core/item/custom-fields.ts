@@ -55,22 +55,6 @@ export function customFieldFault(field: CustomField, value: Json): string | null
   }
 }
 
-/** A value read from what was typed; undefined when it cannot be read. */
-export function readOwn(field: CustomField, typed: string): Json | undefined {
-  const text = typed.trim();
-  if (text === '') return null;
-  if (field.type === 'number') {
-    const number = Number(text.replace(',', '.'));
-    return Number.isFinite(number) ? number : undefined;
-  }
-  if (field.type === 'tags')
-    return text
-      .split(',')
-      .map((one) => one.trim())
-      .filter(Boolean);
-  return field.type === 'long' ? typed : text;
-}
-
 /** A value as text, for a cell, a filter or a file. */
 export const ownText = (value: Json | undefined): string =>
   value === null || value === undefined ? '' : Array.isArray(value) ? value.map(String).join(', ') : String(value);

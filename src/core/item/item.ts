@@ -1,12 +1,7 @@
 import { z } from 'zod';
+import { type ItemFieldId, itemFieldEntries, itemFieldIds } from '../field/item-fields';
 import { jsonSchema } from '../json';
-import { conditionIds } from './condition';
 import type { CustomValues } from './custom-fields';
-import { skuPattern } from './sku';
-import { axisSchema, mostAxes, mostCombinations, variationSchema } from './variations';
-
-const text = (max: number) => z.string().max(max, `At most ${max.toLocaleString('en')} characters`);
-const minor = z.number().int().min(0, 'Not below zero').max(100_000_000_00, 'Too large');
 
 /** A photo as an item holds it: the original by content hash, in the item's order. */
 export const photoSchema = z.object({
@@ -18,41 +13,23 @@ export const photoSchema = z.object({
 });
 export type Photo = z.infer<typeof photoSchema>;
 
+type Entries = typeof itemFieldEntries;
+
 /**
- * What a person writes about an item. Everything may be missing while it is a draft; what a marketplace needs is
- * told by the checks, not by this schema. Money in minor units of `currency`, weight in grams, lengths in millimetres.
+ * What a person writes about an item, as the catalogue of fields lists it. Everything may be missing while it is a draft;
+ * what a marketplace needs is told by the checks, not by this schema. Money in minor units of `currency`, weight in
+ * grams, lengths in millimetres.
  */
-export const itemFieldsSchema = z.object({
-  sku: z.string().regex(skuPattern, 'Use 1 to 40 letters, digits, dots, dashes or slashes'),
-  title: text(300),
-  brand: text(80),
-  model: text(120),
-  category: text(120).describe('Own category, as a path such as cameras/slr'),
-  condition: z.enum(conditionIds).nullable(),
-  conditionNote: text(1_000),
-  description: text(60_000).describe('Rich text, cleaned to a small set of tags'),
-  highlights: z.array(text(250)).max(12),
-  keywords: z.array(text(60)).max(60),
-  attributes: z.record(z.string().min(1).max(60), text(300)),
-  price: minor.nullable(),
-  retailPrice: minor.nullable(),
-  cost: minor.nullable(),
-  barcode: text(20),
-  location: text(60),
-  supplier: text(120),
-  boughtOn: z.iso.date().nullable(),
-  notes: text(10_000),
-  weightGrams: z.number().int().min(0).max(1_000_000).nullable(),
-  lengthMm: z.number().int().min(0).max(20_000).nullable(),
-  widthMm: z.number().int().min(0).max(20_000).nullable(),
-  heightMm: z.number().int().min(0).max(20_000).nullable(),
-  expiresOn: z.iso.date().nullable().describe('Best before, where the kind of thing has it'),
-  own: z.record(z.string().max(30), z.json()).describe('Values of your own fields, by key'),
-  axes: z.array(axisSchema).max(mostAxes).describe('What its variations differ in'),
-  variations: z.array(variationSchema).max(mostCombinations),
-});
+export const itemFieldsSchema = z.object(
+  Object.fromEntries(itemFieldIds.map((id) => [id, itemFieldEntries[id].schema])) as {
+    [Id in ItemFieldId]: Entries[Id]['schema']; // one schema for every entry of the catalogue
+  },
+);
 export type ItemFields = Omit<z.infer<typeof itemFieldsSchema>, 'own'> & { own: CustomValues };
-export type ItemField = keyof ItemFields;
+export type ItemField = ItemFieldId;
+
+/** Whether a name is one of the fields that are written. */
+export const isPatchable = (name: string): name is ItemField => Object.hasOwn(itemFieldEntries, name);
 
 /** What a change to an item may carry: any of the fields, nothing else. */
 export const itemPatchSchema = itemFieldsSchema.partial().strict();
@@ -70,31 +47,6 @@ export const itemSchema = itemFieldsSchema.extend({
 });
 export type Item = z.infer<typeof itemSchema>;
 
-export const emptyItemFields: Omit<ItemFields, 'sku'> = {
-  title: '',
-  brand: '',
-  model: '',
-  category: '',
-  condition: null,
-  conditionNote: '',
-  description: '',
-  highlights: [],
-  keywords: [],
-  attributes: {},
-  price: null,
-  retailPrice: null,
-  cost: null,
-  barcode: '',
-  location: '',
-  supplier: '',
-  boughtOn: null,
-  notes: '',
-  weightGrams: null,
-  lengthMm: null,
-  widthMm: null,
-  heightMm: null,
-  expiresOn: null,
-  own: {},
-  axes: [],
-  variations: [],
-};
+export const emptyItemFields = Object.fromEntries(
+  itemFieldIds.filter((id) => id !== 'sku').map((id) => [id, itemFieldEntries[id].empty]),
+) as Omit<ItemFields, 'sku'>; // each entry's empty value is one of its own schema

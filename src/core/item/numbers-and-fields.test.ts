@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { ownField } from '../field/custom-field';
 import { sampleItem } from '../testing.test-data';
 import {
   type CustomField,
@@ -7,7 +8,6 @@ import {
   isoWeek,
   isShownFor,
   ownText,
-  readOwn,
   readSkuPattern,
   type SkuFacts,
   seqOf,
@@ -100,15 +100,15 @@ test.each([
 );
 
 test.each([
-  [{ type: 'number' }, '3,5', 3.5],
-  [{ type: 'number' }, 'x', undefined],
-  [{ type: 'tags' }, 'a, b,,c', ['a', 'b', 'c']],
-  [{ type: 'date' }, ' 2026-11-23 ', '2026-11-23'],
-  [{ type: 'text' }, '', null],
-] as [Partial<CustomField>, string, never][])('%j reads %j', (part, typed, value) => {
-  const read = readOwn(field(part), typed);
-  expect(read).toEqual(value);
-  if (read !== undefined) expect(customFieldFault(field(part), read)).toBeNull();
+  [{ type: 'number' }, '3,5', { value: 3.5 }],
+  [{ type: 'number' }, 'x', { problem: 'Shelf is a number' }],
+  [{ type: 'tags' }, 'a, b,,c', { value: ['a', 'b', 'c'] }],
+  [{ type: 'date' }, ' 2026-11-23 ', { value: '2026-11-23' }],
+  [{ type: 'text' }, '', { value: null }],
+] as [Partial<CustomField>, string, object][])('%j reads %j', (part, typed, result) => {
+  const read = ownField(field(part)).read(typed, { currency: 'EUR' });
+  expect(read).toEqual(result);
+  if ('value' in read) expect(customFieldFault(field(part), read.value)).toBeNull();
 });
 
 test('a field of one category is shown there and below', () => {
@@ -124,12 +124,14 @@ test('a copy drops own fields that are not to be copied, numbers and stock of va
       own: { shelf: 'x', serial: '123' },
       expiresOn: '2027-01-01',
       axes: [{ name: 'Colour', values: ['black'] }],
-      variations: [{ values: ['black'], on: true, sku: 'V-1', quantity: 4, price: null, barcode: '' }],
+      variations: [{ values: ['black'], on: true, sku: 'V-1', quantity: 4, price: null, barcode: '', key: 'c1' }],
     }),
     [field({}), field({ key: 'serial', copied: false })],
   );
   expect(copy).toMatchObject({ own: { shelf: 'x' }, expiresOn: null });
-  expect(copy.variations).toEqual([{ values: ['black'], on: true, sku: '', quantity: 0, price: null, barcode: '' }]);
+  expect(copy.variations).toEqual([
+    { values: ['black'], on: true, sku: '', quantity: 0, price: null, barcode: '', key: '' },
+  ]);
 });
 
 test.each([

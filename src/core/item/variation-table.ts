@@ -1,27 +1,13 @@
-import { amountToText, parseAmount } from '../measure/money';
+import { type CombinationFieldId, combinationFieldIds, combinationFields } from '../field/combination-fields';
 import type { Variation } from './variations';
 
 /** The columns of the combinations' table that are written in, in their order. */
-export const variationColumns = ['on', 'sku', 'quantity', 'price', 'barcode'] as const;
-export type VariationColumn = (typeof variationColumns)[number];
+export const variationColumns = combinationFieldIds;
+export type VariationColumn = CombinationFieldId;
 
 /** A cell as a person reads and copies it. A difference of price carries its sign: `+2.00`. */
-export function cellText(row: Variation, column: VariationColumn, currency: string): string {
-  switch (column) {
-    case 'on':
-      return row.on ? 'on' : 'off';
-    case 'quantity':
-      return String(row.quantity);
-    case 'price': {
-      if (!row.price) return '';
-      const text = amountToText(Math.abs(row.price.amount), currency);
-      if (row.price.kind === 'own') return text;
-      return `${row.price.amount < 0 ? '-' : '+'}${text}`;
-    }
-    default:
-      return row[column];
-  }
-}
+export const cellText = (row: Variation, column: VariationColumn, currency: string): string =>
+  combinationFields[column].show(row[column], { currency });
 
 /** Writes a cell from what was typed or pasted. `+2.00` and `-1.50` are differences of price, `12.90` is an own price. */
 export function writeCell(
@@ -30,35 +16,12 @@ export function writeCell(
   typed: string,
   currency: string,
 ): { row: Variation } | { problem: string } {
-  const text = typed.trim();
-  switch (column) {
-    case 'on':
-      if (/^(on|yes|true|1|x|)$/i.test(text)) return { row: { ...row, on: text !== '' } };
-      return /^(off|no|false|0|-)$/i.test(text) ? { row: { ...row, on: false } } : { problem: 'Write on or off' };
-    case 'quantity':
-      if (text === '') return { row: { ...row, quantity: 0 } };
-      return /^\d{1,7}$/.test(text) && Number(text) <= 1_000_000
-        ? { row: { ...row, quantity: Number(text) } }
-        : { problem: 'A whole number from 0 up' };
-    case 'price': {
-      if (text === '') return { row: { ...row, price: null } };
-      const sign = /^[+−-]/.exec(text)?.[0];
-      const amount = parseAmount(sign ? text.slice(1) : text, currency);
-      if (amount === null || amount < 0) return { problem: 'Write 12.90, +2.00 or -1.50' };
-      return {
-        row: {
-          ...row,
-          price: sign ? { kind: 'difference', amount: sign === '+' ? amount : -amount } : { kind: 'own', amount },
-        },
-      };
-    }
-    case 'sku':
-      return text === '' || /^[A-Za-z0-9][A-Za-z0-9.\-/]{0,39}$/.test(text)
-        ? { row: { ...row, sku: text } }
-        : { problem: 'Letters, digits, dots, dashes or slashes, 40 at most' };
-    case 'barcode':
-      return text.length <= 20 ? { row: { ...row, barcode: text } } : { problem: 'At most 20 characters' };
-  }
+  const field = combinationFields[column];
+  const read = field.read(typed.trim(), { currency });
+  if ('problem' in read) return read;
+  const fits = field.schema.safeParse(read.value);
+  if (!fits.success) return { problem: fits.error.issues[0]?.message ?? 'This cannot stand here' };
+  return { row: { ...row, [column]: read.value } };
 }
 
 export type Block = { top: number; left: number; bottom: number; right: number };

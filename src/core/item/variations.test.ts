@@ -149,6 +149,7 @@ test('what is copied can be pasted back without a change', () => {
       nil: null,
     }),
     barcode: fc.constantFrom('', '2044000000015'),
+    key: fc.constantFrom('', 'c1'),
   });
   fc.assert(
     fc.property(fc.array(anyRow, { minLength: 1, maxLength: 6 }), (rows) => {

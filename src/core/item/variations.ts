@@ -21,12 +21,18 @@ export const variationSchema = z
     sku: z
       .string()
       .regex(/^([A-Za-z0-9][A-Za-z0-9.\-/]{0,39})?$/, 'Use 1 to 40 letters, digits, dots, dashes or slashes'),
-    quantity: z.number().int().min(0).max(1_000_000),
+    /** Below zero when more was sold than was there. */
+    quantity: z.number().int().min(-1_000_000).max(1_000_000),
     price: z
       .object({ kind: z.enum(['own', 'difference']), amount: minor })
       .strict()
       .nullable(),
     barcode: z.string().max(20),
+    /** Its own for ever, whatever its values are called; the stock ledger names it. Empty until it is stored. */
+    key: z
+      .string()
+      .regex(/^[a-z0-9]{0,16}$/)
+      .default(''),
   })
   .strict();
 export type Variation = z.infer<typeof variationSchema>;
@@ -49,7 +55,15 @@ export function combinations(axes: readonly Axis[]): string[][] {
 export const combinationCount = (axes: readonly Axis[]): number =>
   axes.length === 0 ? 0 : axes.reduce((count, axis) => count * axis.values.length, 1);
 
-const fresh = (values: string[]): Variation => ({ values, on: true, sku: '', quantity: 0, price: null, barcode: '' });
+const fresh = (values: string[]): Variation => ({
+  values,
+  on: true,
+  sku: '',
+  quantity: 0,
+  price: null,
+  barcode: '',
+  key: '',
+});
 
 /**
  * The table of combinations after the axes were changed: what was written for a combination stays with it, new ones
@@ -76,7 +90,7 @@ const isBeginning = (one: readonly string[], other: readonly string[]): boolean 
   return short.length > 0 && short.every((value, index) => value === long[index]);
 };
 
-/** Units of all combinations that are switched on: what the item as a whole has. */
+/** Units of all combinations that are switched on: what the item as a whole has to sell. */
 export const unitsOf = (rows: readonly Variation[]): number =>
   rows.reduce((sum, row) => sum + (row.on ? row.quantity : 0), 0);
 

@@ -1,6 +1,7 @@
+import { type FixedField, fixedFieldLabel } from '../field/listing-fields';
 import { checkAttribute, checkExtra, checkFixed } from './check/check';
 import type { ListingInput } from './context';
-import { type Content, type FixedField, fieldLabels, type Issue, type ListingValue } from './fields';
+import type { Content, Issue, ListingValue } from './fields';
 import { Draft, type Part } from './values/draft';
 import { extraValue, isNeeded } from './values/extras';
 import { attributesOf, attributeValue, brand, category, condition, product, stockNumber } from './values/goods';
@@ -73,7 +74,7 @@ export function computeListing(input: ListingInput): ComputedListing {
     ['sku', stockNumber(draft)],
   ];
   const fixed = parts.map(([field, { faults, ...part }]): ListingValue => {
-    const value: ListingValue = { field, label: fieldLabels[field], issues: [], ...part };
+    const value: ListingValue = { field, label: fixedFieldLabel(field), issues: [], ...part };
     value.issues = faults?.length ? faults : checkFixed(value, input, content);
     note(field, value);
     return value;

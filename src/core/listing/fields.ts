@@ -8,45 +8,6 @@ import { jsonSchema } from '../json';
  */
 export type Content = Record<string, Json>;
 
-export const fixedFields = [
-  'title',
-  'brand',
-  'category',
-  'condition',
-  'conditionNote',
-  'product',
-  'description',
-  'highlights',
-  'tags',
-  'price',
-  'quantity',
-  'variations',
-  'photos',
-  'weightGrams',
-  'size',
-  'sku',
-] as const;
-export type FixedField = (typeof fixedFields)[number];
-
-export const fieldLabels: Record<FixedField, string> = {
-  title: 'Title',
-  brand: 'Brand',
-  category: 'Category',
-  condition: 'Condition',
-  conditionNote: 'Condition note',
-  product: 'Catalogue product',
-  description: 'Description',
-  highlights: 'Highlights',
-  tags: 'Tags',
-  price: 'Price',
-  quantity: 'Quantity',
-  variations: 'Variations',
-  photos: 'Photos',
-  weightGrams: 'Weight',
-  size: 'Parcel size',
-  sku: 'Stock number',
-};
-
 /** Where a value comes from. */
 export const originSchema = z.enum(['master', 'fitted', 'override', 'template', 'account', 'rule', 'unused']);
 export type Origin = z.infer<typeof originSchema>; // not used there

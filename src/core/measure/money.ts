@@ -1,4 +1,7 @@
 /** Money is a whole number of minor units (cents) with its currency; it is never a floating-point amount. */
+/** The currency in which items are kept; every rate starts from it. */
+export const homeCurrency = 'EUR';
+
 /** Minor units per major unit: 100 for currencies with cents. Source: ISO 4217 minor unit column. */
 const minorDigits: Record<string, number> = { JPY: 0, KRW: 0, ISK: 0 };
 

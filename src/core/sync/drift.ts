@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { listingField } from '../field/listing-fields';
 import type { Content } from '../listing/fields';
 import { type MergedField, mergeFields } from './snapshot';
 
@@ -40,7 +41,5 @@ export function driftOf(
     .map((one) => ({ ...one, answer: one.verdict === 'conflict' ? 'ask' : answerFor(rules, one.field) }));
 }
 
-const neverTaken = ['photos', 'product', 'variations', 'quantity', 'sku'];
-
 /** Whether their value of a field can become a listing's own: pictures and stock have their own ways. */
-export const canBeTaken = (field: string): boolean => !neverTaken.includes(field);
+export const canBeTaken = (field: string): boolean => listingField(field)?.traits.takeable !== false;

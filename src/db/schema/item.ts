@@ -100,7 +100,9 @@ export const movement = mysqlTable(
     itemId: reference('item_id').notNull(),
     delta: int('delta').notNull(),
     reason: varchar('reason', { length: 20 }).notNull().$type<MovementReason>(),
-    /** The combination that was moved, in words; null for an item without variations. */
+    /** The combination that was moved, by its own key; null for an item without variations. */
+    combination: varchar('combination', { length: 16 }),
+    /** What it was called then, in words. */
     variation: varchar('variation', { length: 200 }),
     saleId: reference('sale_id'),
     runId: reference('run_id'),
@@ -118,6 +120,8 @@ export const changeRecord = mysqlTable(
     id: id(),
     itemId: reference('item_id').notNull(),
     listingId: reference('listing_id'),
+    /** The combination that was changed, by its own key. */
+    combination: varchar('combination', { length: 16 }),
     runId: reference('run_id'),
     itemVersion: int('item_version').notNull(),
     field: varchar('field', { length: 80 }).notNull(),

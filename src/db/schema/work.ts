@@ -56,29 +56,42 @@ export const job = mysqlTable(
   ],
 );
 
-export const scheduleKinds = ['publish', 'renew'] as const;
+export const taskKinds = ['publish', 'edit', 'undo', 'recheck'] as const;
+export const taskStates = ['waiting', 'running', 'done', 'failed', 'stopped'] as const;
 
-/** What a person asked for at a later time, and what repeats by itself. */
-export const schedule = mysqlTable(
-  'schedule',
+/**
+ * Long work that is not sending, and what a person asked for at a later time. One worker at a time holds it by a lease;
+ * what is done is kept with `cursor` in the same transaction, so that it goes on after a kill and does nothing twice.
+ */
+export const task = mysqlTable(
+  'task',
   {
     id: id(),
-    kind: varchar('kind', { length: 10 }).notNull().$type<(typeof scheduleKinds)[number]>(),
+    kind: varchar('kind', { length: 10 }).notNull().$type<(typeof taskKinds)[number]>(),
     title: varchar('title', { length: 200 }).notNull(),
-    dueAt: moment('due_at').notNull(),
     input: document<unknown>('input').notNull(),
+    /** How far it has come; null before its first step. */
+    cursor: document<unknown>('cursor_value'),
+    doneCount: int('done_count').notNull().default(0),
+    totalCount: int('total_count').notNull().default(0),
+    state: varchar('state', { length: 8 }).notNull().default('waiting').$type<(typeof taskStates)[number]>(),
+    /** A person wants it to end; the one who holds it does so between two steps. */
+    stopAsked: boolean('stop_asked').notNull().default(false),
+    dueAt: moment('due_at').notNull(),
+    leaseOwner: varchar('lease_owner', { length: 60 }),
+    leaseUntil: moment('lease_until'),
+    runId: reference('run_id'),
+    result: document<unknown>('result'),
+    message: varchar('message', { length: 300 }),
     byId: varchar('by_id', { length: 40 }).notNull(),
     byName: varchar('by_name', { length: 120 }).notNull(),
-    state: varchar('state', { length: 10 })
-      .notNull()
-      .default('waiting')
-      .$type<'waiting' | 'done' | 'failed' | 'cancelled'>(),
-    runId: reference('run_id'),
-    message: varchar('message', { length: 300 }),
     createdAt: moment('created_at').notNull(),
+    startedAt: moment('started_at'),
+    finishedAt: moment('finished_at'),
   },
-  (table) => [index('schedule_due').on(table.state, table.dueAt)],
+  (table) => [index('task_due').on(table.state, table.dueAt), index('task_run').on(table.runId)],
 );
+export type TaskRow = typeof task.$inferSelect;
 
 /** Workers that are there: each says so every few seconds, and they share the accounts among them. */
 export const workerPresence = mysqlTable('worker_presence', {
@@ -120,7 +133,8 @@ export const sale = mysqlTable(
     fee: minor('fee').notNull(),
     cost: minor('cost'),
     currency: varchar('currency', { length: 3 }).notNull(),
-    /** The combination that was bought, in words. */
+    /** The combination that was bought: its own key, and what it was called, in words. */
+    combination: varchar('combination', { length: 16 }),
     variation: varchar('variation', { length: 200 }),
     buyerTown: varchar('buyer_town', { length: 80 }).notNull().default(''),
     /** More was sold than was there: a person has to cancel one of the orders. */

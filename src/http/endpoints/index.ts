@@ -8,6 +8,7 @@ import { postageEndpoints } from './postage';
 import { recordsEndpoints } from './records';
 import { stockEndpoints } from './stock';
 import { syncEndpoints } from './sync';
+import { tasksEndpoints } from './tasks';
 import { templatesEndpoints } from './templates';
 
 // In this order addresses are looked for: fixed words before numbers.
@@ -22,5 +23,6 @@ export const endpoints = [
   ...stockEndpoints,
   ...syncEndpoints,
   ...outboxEndpoints,
+  ...tasksEndpoints,
   ...accessEndpoints,
 ];

@@ -168,7 +168,13 @@ export const listingsEndpoints = [
     tag: 'Rules',
     summary: 'One mend for every listing that does not fit for the same reason',
     body: fixAllSchema,
-    answer: z.object({ listings: z.number(), left: z.number(), queued: z.number() }),
+    answer: z.object({
+      listings: z.number(),
+      left: z.number(),
+      queued: z.number(),
+      /** What was written, to be taken back; null where nothing was. */
+      runId: z.number().nullable(),
+    }),
     run: ({ actor, body }) => fixAll(actor, body),
   }),
   endpoint({

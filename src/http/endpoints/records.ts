@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { countItems } from '../../services/records/count-items';
 import { stageCounts, stageCountsSchema } from '../../services/records/count-stages';
+import { fieldViewSchema, findFields, findFieldsSchema } from '../../services/records/find-fields';
 import { findItems, findItemsSchema, foundPageSchema } from '../../services/records/find-items';
 import { itemFilterSchema } from '../../services/records/item-filter';
 import { knownWords, wordsSchema } from '../../services/records/known-words';
@@ -25,6 +26,15 @@ export const recordsEndpoints = [
     query: itemFilterSchema,
     answer: z.object({ count: z.number() }),
     run: async ({ query }) => ({ count: await countItems(query) }),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/fields',
+    tag: 'Items',
+    summary: 'The catalogue of fields: what each is called, holds, and what is done with it',
+    query: findFieldsSchema,
+    answer: z.object({ fields: z.array(fieldViewSchema) }),
+    run: ({ query }) => findFields(query),
   }),
   endpoint({
     method: 'GET',

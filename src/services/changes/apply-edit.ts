@@ -1,13 +1,15 @@
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { applySteps } from '../../core/edit';
 import { NettingError } from '../../core/errors';
-import { ownTransaction, streamRows } from '../../db/raw';
-import { run } from '../../db/schema';
+import { database, transaction } from '../../db/client';
+import { rowsOf } from '../../db/rows';
+import { run, task } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { selectionWhere } from '../records/selection';
-import { carryOutStaged, type Planned, stageChanges } from './carry-out-staged';
+import { holderHere, startTask } from '../records/start-task';
+import { workOnTask } from '../records/work-on-task';
 import { editSchema } from './edit-schema';
+import { type EditResult, type EditTask, editStep, noEditResult } from './edit-step';
 
 export const applyEditSchema = editSchema.extend({
   send: z.boolean().describe('Also send the changes to the marketplaces'),
@@ -16,56 +18,58 @@ export const applyEditSchema = editSchema.extend({
 
 export const appliedEditSchema = z.object({
   runId: z.number(),
+  taskId: z.number(),
+  /** Items that were changed, listings that are told, and items that could not be changed: by now. */
   items: z.number(),
   listings: z.number(),
   refused: z.number(),
+  /** Of how many it is; what is left goes on in the background. */
+  total: z.number(),
+  finished: z.boolean(),
 });
 export type AppliedEdit = z.infer<typeof appliedEditSchema>;
 
-/** Applies a series of steps to all chosen items in one transaction, with history, undo data and, if wanted, jobs. */
+/**
+ * Applies a series of steps to all chosen items, with history, undo data and, if wanted, jobs. In short portions, each
+ * item whole or not at all; few items are done when it answers, many go on in the background.
+ */
 export async function applyEdit(actor: Actor, input: z.infer<typeof applyEditSchema>): Promise<AppliedEdit> {
-  return ownTransaction(async (db, connection) => {
-    const planned: Planned[] = [];
-    const variedIds: number[] = [];
-    let refused = 0;
-    const rows = streamRows<[number, number | null, number, number]>(
-      connection,
-      sql`select i.id, i.price, i.quantity, i.axes <> '[]' from item i where ${selectionWhere(input.selection)} order by i.id for update`,
-    );
-    for await (const chunk of rows) {
-      for (const [id, price, quantity, varied] of chunk) {
-        const result = applySteps(input.steps, { price, quantity, varied: varied === 1 });
-        if (result.refused.length) refused++;
-        if (result.changed.length) {
-          planned.push({ id, price, newPrice: result.price, quantity, newQuantity: result.quantity });
-          if (varied === 1) variedIds.push(id);
-        }
-      }
-    }
-    if (planned.length === 0)
-      throw new NettingError(
-        'invalid',
-        refused ? 'None of these items can be changed this way' : 'Nothing would change',
-        { field: 'steps' },
-      );
-    const [{ insertId: runId }] = await db.insert(run).values({
+  const db = database();
+  const ids = rowsOf<{ id: number }>(
+    await db.execute(sql`select i.id from item i where ${selectionWhere(input.selection)} order by i.id`),
+  ).map((row) => row.id);
+  if (ids.length === 0) throw new NettingError('invalid', 'Nothing would change', { field: 'steps' });
+  const holder = holderHere();
+  const begun = await transaction(async (tx) => {
+    const [{ insertId: runId }] = await tx.insert(run).values({
       kind: 'edit',
       title: input.title,
       detail: { steps: input.steps, send: input.send },
-      itemCount: planned.length,
+      itemCount: 0,
       byName: actor.name,
     });
-    await stageChanges(connection, planned);
-    const listings = await carryOutStaged(db, {
-      connection,
-      actor,
-      runId,
-      why: 'bulk',
-      send: input.send,
-      prices: planned.some((one) => one.price !== one.newPrice),
-      quantities: planned.some((one) => one.quantity !== one.newQuantity),
-      varied: variedIds,
-    });
-    return { runId, items: planned.length, listings, refused };
+    const what: EditTask = { ids, steps: input.steps, send: input.send };
+    return startTask(tx, actor, { kind: 'edit', title: input.title, input: what, total: ids.length, runId, holder });
   });
+  const last = await workOnTask(begun, holder, editStep);
+  const result = (last.result ?? noEditResult) as EditResult; // written by `editStep`
+  const runId = begun.runId ?? 0;
+  if (last.state === 'done' && result.items === 0) {
+    // Nothing came of it: no run is left behind that could be taken back.
+    await transaction(async (tx) => {
+      await tx.delete(task).where(eq(task.id, begun.id));
+      await tx.delete(run).where(eq(run.id, runId));
+    });
+    const refused = 'None of these items can be changed this way';
+    throw new NettingError('invalid', result.refused ? refused : 'Nothing would change', { field: 'steps' });
+  }
+  return {
+    runId,
+    taskId: begun.id,
+    items: result.items,
+    listings: result.listings,
+    refused: result.refused,
+    total: ids.length,
+    finished: last.state === 'done',
+  };
 }

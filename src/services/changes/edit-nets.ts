@@ -1,8 +1,9 @@
 import { sql } from 'drizzle-orm';
 import { amountThere, netFor, netInput, packagingCost } from '../../core/listing/net';
+import { homeCurrency } from '../../core/measure';
 import { isSamePrice, listingPrice } from '../../core/price';
 import { database } from '../../db/client';
-import { homeCurrency, type LoadedAccount, loadAccounts } from '../records/load-accounts';
+import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 
 export type ItemTuple = [
   id: number,

@@ -111,7 +111,8 @@ async function countOn(
     sql`select ${itemTuple} from item i where ${where} order by i.id`,
   )) {
     for (const row of chunk) {
-      const result = applySteps(edit.steps, { price: row[1], quantity: row[2], varied: row[6] === 1 });
+      // A text before any title changes it, whichever it is.
+      const result = applySteps(edit.steps, { price: row[1], quantity: row[2], varied: row[6] === 1, title: '' });
       total.items++;
       if (result.changed.length) total.changed++;
       for (const why of result.refused) total.refused.set(why, (total.refused.get(why) ?? 0) + 1);

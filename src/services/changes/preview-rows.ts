@@ -19,6 +19,7 @@ export const previewRowSchema = z.object({
   after: z.object({
     price: z.number().nullable(),
     quantity: z.number(),
+    title: z.string(),
   }),
   changed: z.boolean(),
   refused: z.string().nullable(),
@@ -51,14 +52,14 @@ export async function previewRows(edit: Edit, limit = 60): Promise<PreviewRow[]>
     return rows.map((row): PreviewRow => {
       const [id, price, quantity, cost, grams, category, varied, sku, title, photo] = row;
       const tuple: ItemTuple = [id, price, quantity, cost, grams, category, varied];
-      const result = applySteps(edit.steps, { price, quantity, varied: varied === 1 });
+      const result = applySteps(edit.steps, { price, quantity, varied: varied === 1, title });
       return {
         id,
         sku,
         title,
         photo,
         before: { price, quantity },
-        after: { price: result.price, quantity: result.quantity },
+        after: { price: result.price, quantity: result.quantity, title: result.title ?? title },
         changed: result.changed.length > 0,
         refused: result.refused[0] ?? null,
         nets: listings

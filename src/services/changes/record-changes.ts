@@ -10,7 +10,15 @@ export type ChangeContext = { actor: Actor; why: NewChange['why']; at: Date; run
 export async function recordChanges(
   db: Executor,
   context: ChangeContext,
-  changes: { itemId: number; listingId?: number; itemVersion: number; field: string; from: unknown; to: unknown }[],
+  changes: {
+    itemId: number;
+    listingId?: number;
+    combination?: string;
+    itemVersion: number;
+    field: string;
+    from: unknown;
+    to: unknown;
+  }[],
 ): Promise<void> {
   if (changes.length === 0) return;
   await db.insert(changeRecord).values(

@@ -1,19 +1,16 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { type ItemField, type ItemPatch, itemFieldsSchema } from '../../core/item';
-import { database } from '../../db/client';
+import { fieldValue, itemFieldIds, takeable } from '../../core/field';
+import { transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
 import { loadItem } from '../records/load-items';
-import { updateItem } from './update-item';
-
-/** Fields that identify one piece: they are never taken over from another. */
-const identifying: readonly ItemField[] = ['sku', 'variations', 'axes'];
-const fieldNames = Object.keys(itemFieldsSchema.shape) as [ItemField, ...ItemField[]]; // keys of the item's own schema
+import { commitItems } from './commit-items';
+import { allCommitted } from './refusal-error';
 
 export const takeOverSchema = z
   .object({
     from: z.number().int().positive(),
-    fields: z.array(z.enum(fieldNames)).min(1, 'Choose at least one field').max(40),
+    fields: z.array(z.enum(itemFieldIds)).min(1, 'Choose at least one field').max(40),
     to: z.array(z.number().int().positive()).min(1, 'Choose at least one item').max(50),
   })
   .strict();
@@ -23,18 +20,19 @@ export async function takeOver(
   actor: Actor,
   input: z.infer<typeof takeOverSchema>,
 ): Promise<{ changed: number[]; unchanged: number[] }> {
-  const fields = input.fields.filter((field) => !identifying.includes(field));
+  const fields = input.fields.filter(takeable);
   if (fields.length === 0)
     throw new NettingError('invalid', 'These fields belong to one piece alone', { field: 'fields' });
-  const source = await loadItem(database(), input.from);
-  const patch: ItemPatch = Object.fromEntries(fields.map((field) => [field, source[field]]));
-  const changed: number[] = [];
-  const unchanged: number[] = [];
-  for (const id of input.to) {
-    if (id === input.from) continue;
-    const { version } = await loadItem(database(), id);
-    const after = await updateItem(actor, id, { baseVersion: version, patch });
-    (after.version === version ? unchanged : changed).push(id);
-  }
-  return { changed, unchanged };
+  const to = [...new Set(input.to)].filter((id) => id !== input.from);
+  return transaction(async (tx) => {
+    const source = await loadItem(tx, input.from);
+    const changes = to.flatMap((item) =>
+      fields.map((field) => ({ target: { item }, field, to: fieldValue(source, field) })),
+    );
+    const { items } = allCommitted(
+      await commitItems(tx, to, () => changes, { actor, why: 'typing', at: new Date(), send: 'falls' }),
+    );
+    const changed = items.filter((one) => one.changes.length > 0).map((one) => one.itemId);
+    return { changed, unchanged: to.filter((id) => !changed.includes(id)) };
+  });
 }

@@ -1,20 +1,15 @@
-import { and, desc, eq, gt, inArray } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, or } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { type ItemField, type ItemPatch, itemPatchSchema } from '../../core/item';
-import { sameJson } from '../../core/json';
-import { type Tx, transaction } from '../../db/client';
-import { changeRecord, item } from '../../db/schema';
+import { fieldValue } from '../../core/field';
+import { type Item, type ItemPatch, isPatchable, itemPatchSchema } from '../../core/item/item';
+import { type Json, sameJson } from '../../core/json';
+import { type Executor, transaction } from '../../db/client';
+import { changeRecord } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { cleanRichText } from '../records/clean-rich-text';
-import { enqueueStock } from '../records/enqueue-stock';
-import { loadItem } from '../records/load-items';
-import { refreshListings } from '../records/refresh-listings';
-import { checkCustomValues } from './check-custom-values';
-import { countVariations } from './count-variations';
-import { recordChanges } from './record-changes';
-import { takeSku } from './take-sku';
-import { takeVariations } from './take-variations';
+import { commitItems } from './commit-items';
+import { allCommitted } from './refusal-error';
+
 export const updateItemSchema = z
   .object({
     /** The version that the change was made on. */
@@ -25,63 +20,61 @@ export const updateItemSchema = z
 
 /**
  * What somebody else changed since the base version in the very fields that are to be changed now. Changes to other
- * fields do not clash and both stay.
+ * fields do not clash and both stay. Units that were sold off a combination clash with a table of before.
  */
-async function clashes(tx: Tx, id: number, baseVersion: number, fields: ItemField[]) {
-  const since = await tx
+async function clashes(db: Executor, id: number, baseVersion: number, fields: string[]) {
+  const unitsToo = fields.includes('variations') ? eq(changeRecord.field, 'quantity') : undefined;
+  const since = await db
     .select()
     .from(changeRecord)
     .where(
-      and(eq(changeRecord.itemId, id), gt(changeRecord.itemVersion, baseVersion), inArray(changeRecord.field, fields)),
+      and(
+        eq(changeRecord.itemId, id),
+        gt(changeRecord.itemVersion, baseVersion),
+        or(inArray(changeRecord.field, fields), unitsToo),
+      ),
     )
-    .orderBy(desc(changeRecord.id));
-  return [...new Map(since.reverse().map((one) => [one.field, one])).values()];
+    .orderBy(asc(changeRecord.id));
+  return since.filter((one) => one.listingId === null);
+}
+
+async function refuseClash(db: Executor, before: Item, baseVersion: number, fields: string[]): Promise<void> {
+  if (before.version === baseVersion || fields.length === 0) return;
+  const clashing = await clashes(db, before.id, baseVersion, fields);
+  if (clashing.length === 0) return;
+  const named = new Set(
+    clashing.map((one) => (one.combination || one.field === 'quantity' ? 'variations' : one.field)),
+  );
+  throw new NettingError('conflict', `${clashing.at(-1)?.byName ?? 'Somebody'} changed the same field meanwhile`, {
+    details: [...named].map((field) => ({ field, message: JSON.stringify(fieldValue(before, field)) })),
+    fix: 'Compare both and choose',
+  });
 }
 
 /** Changes fields of an item; what it makes of its listings is computed in the same transaction. */
 export async function updateItem(
   actor: Actor,
   id: number,
-  input: z.infer<typeof updateItemSchema>,
+  { baseVersion, patch }: { baseVersion: number; patch: ItemPatch },
+  within?: Executor,
 ): Promise<{ version: number }> {
-  const at = new Date();
-  const patch = { ...input.patch } as ItemPatch; // parsed with the item's own schema
-  if (patch.description !== undefined) patch.description = cleanRichText(patch.description);
-  return transaction(async (tx) => {
-    await tx.select({ id: item.id }).from(item).where(eq(item.id, id)).for('update');
-    const before = await loadItem(tx, id);
-    const fields = (Object.keys(patch) as ItemField[]).filter((field) => !sameJson(before[field], patch[field])); // keys of a parsed patch
-    if (fields.length === 0) return { version: before.version };
-    if (before.version !== input.baseVersion) {
-      const clashing = await clashes(tx, id, input.baseVersion, fields);
-      if (clashing.length) {
-        throw new NettingError('conflict', `${clashing[0]?.byName ?? 'Somebody'} changed the same field meanwhile`, {
-          details: clashing.map((one) => ({ field: one.field, message: JSON.stringify(one.to) })),
-          fix: 'Compare both and choose',
-        });
-      }
-    }
-    if (fields.includes('sku') && patch.sku) await takeSku(tx, patch.sku, at);
-    if (fields.includes('own') && patch.own) await checkCustomValues(tx, patch.own);
-    const hasVariations = fields.includes('axes') || fields.includes('variations');
-    if (hasVariations) await takeVariations(tx, before, patch, at);
-    const version = before.version + 1;
-    const set = Object.fromEntries(fields.map((field) => [field, patch[field]]));
-    await tx
-      .update(item)
-      .set({ ...set, version, updatedAt: at })
-      .where(eq(item.id, id));
-    await recordChanges(
-      tx,
-      { actor, why: 'typing', at },
-      fields.map((field) => ({ itemId: id, itemVersion: version, field, from: before[field], to: patch[field] })),
+  const work = async (db: Executor) => {
+    const { items } = allCommitted(
+      await commitItems(
+        db,
+        [id],
+        async ({ items: [before] }) => {
+          if (!before) throw new NettingError('not-found', `There is no item ${id}`);
+          const fields = Object.keys(patch).filter(
+            (field) => isPatchable(field) && !sameJson(before[field], patch[field]),
+          );
+          await refuseClash(db, before, baseVersion, fields);
+          return fields.map((field) => ({ target: { item: id }, field, to: patch[field as keyof ItemPatch] as Json })); // parsed with the item's own schema
+        },
+        { actor, why: 'typing', at: new Date(), send: 'stock' },
+      ),
     );
-    const counted = hasVariations && (patch.axes ?? before.axes).length > 0;
-    const quantity = counted
-      ? await countVariations(tx, actor, before, patch.variations ?? before.variations, at)
-      : before.quantity;
-    await refreshListings(tx, [id]);
-    if (quantity !== before.quantity) await enqueueStock(tx, id, quantity);
-    return { version };
-  });
+    return { version: items[0]?.version ?? baseVersion };
+  };
+  return within ? work(within) : transaction(work);
 }

@@ -1,9 +1,11 @@
 import { sql } from 'drizzle-orm';
+import { NettingError } from '../../core/errors';
 import { transaction } from '../../db/client';
 import { photoFile } from '../../db/schema';
 import { storePhoto } from '../../photos/intake';
 import type { Actor } from '../access/actor';
-import { positionsOf, writePositions } from './photo-positions';
+import { commitItems } from '../changes/commit-items';
+import { allCommitted } from '../changes/refusal-error';
 
 /** Adds several pictures at the end, in their order, as one change: all of them or none. */
 export async function addPhotos(
@@ -14,13 +16,23 @@ export async function addPhotos(
   const stored = await Promise.all(files.map(({ bytes, name }) => storePhoto(bytes, name)));
   const at = new Date();
   return transaction(async (tx) => {
-    const from = await positionsOf(tx, itemId);
     if (stored.length)
       await tx
         .insert(photoFile)
         .values(stored.map((one) => ({ ...one, madeFrom: null, recipe: null, createdAt: at })))
         .onDuplicateKeyUpdate({ set: { mime: sql`values(mime)` } });
-    const to = [...from, ...stored.map(({ hash }) => ({ hash, flaw: null }))];
-    return writePositions(tx, actor, itemId, from, to, at);
+    const { items } = allCommitted(
+      await commitItems(
+        tx,
+        [itemId],
+        ({ items: [item] }) => {
+          if (!item) throw new NettingError('not-found', `There is no item ${itemId}`);
+          const photos = [...item.photos.map((one) => one.hash), ...stored.map((one) => one.hash)];
+          return [{ target: { item: itemId }, field: 'photos', to: photos }];
+        },
+        { actor, why: 'typing', at, send: 'falls', photos: stored },
+      ),
+    );
+    return { photos: items[0]?.item.photos.map((photo) => photo.hash) ?? [] };
   });
 }

@@ -1,41 +1,54 @@
 import { eq } from 'drizzle-orm';
-import { z } from 'zod';
+import { type Change, invert } from '../../core/change';
 import { NettingError } from '../../core/errors';
-import { itemPatchSchema } from '../../core/item';
+import { fieldsFor, fieldValue } from '../../core/field';
 import type { Json } from '../../core/json';
-import { database } from '../../db/client';
+import { transaction } from '../../db/client';
 import { changeRecord, listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { setOverride } from '../changes/set-override';
-import { updateItem } from '../changes/update-item';
-import { loadItem } from '../records/load-items';
-import { orderPhotos } from './order-photos';
+import { commitItems } from '../changes/commit-items';
+import { allCommitted } from '../changes/refusal-error';
+import { knownPhotos } from '../records/known-photos';
+import { loadCustomFields } from '../records/load-custom-fields';
+
+const notFields = ['created', 'quantity', 'target'];
 
 /** Brings one field back to what it was before a change. That is a change itself and can be returned again. */
 export async function returnChange(actor: Actor, itemId: number, changeId: number): Promise<{ field: string }> {
-  const db = database();
-  const [row] = await db.select().from(changeRecord).where(eq(changeRecord.id, changeId));
-  if (!row || row.itemId !== itemId) throw new NettingError('not-found', 'There is no such change');
-  const { field, from } = row;
-  if (row.why === 'sale') throw new NettingError('invalid', 'What was sold is not brought back like this', { field });
-  if (field === 'created' || field === 'quantity' || field === 'target')
-    throw new NettingError('invalid', 'This is not a field that can be brought back', { field });
-  if (row.listingId) {
-    const [there] = await db
-      .select({ accountId: listing.accountId })
-      .from(listing)
-      .where(eq(listing.id, row.listingId));
-    if (!there) throw new NettingError('not-found', 'The listing is gone');
-    const value = from === null ? {} : { value: from as Json }; // written by setDifference, which takes JSON only
-    await setOverride(actor, itemId, there.accountId, { field, ...value });
+  return transaction(async (tx) => {
+    const [row] = await tx.select().from(changeRecord).where(eq(changeRecord.id, changeId));
+    if (!row || row.itemId !== itemId) throw new NettingError('not-found', 'There is no such change');
+    const { field } = row;
+    const from = (row.from ?? null) as Json; // the record holds JSON values only
+    if (row.why === 'sale') throw new NettingError('invalid', 'What was sold is not brought back like this', { field });
+    if (notFields.includes(field))
+      throw new NettingError('invalid', 'This is not a field that can be brought back', { field });
+    const [there] = row.listingId
+      ? await tx.select({ account: listing.accountId }).from(listing).where(eq(listing.id, row.listingId))
+      : [];
+    if (row.listingId && !there) throw new NettingError('not-found', 'The listing is gone');
+    const catalogue = fieldsFor(await loadCustomFields(tx));
+    const photos = field === 'photos' && Array.isArray(from) ? await knownPhotos(tx, from.map(String)) : [];
+    allCommitted(
+      await commitItems(
+        tx,
+        [itemId],
+        ({ items: [item] }): Change[] => {
+          if (!item) throw new NettingError('not-found', `There is no item ${itemId}`);
+          const target = { item: itemId, account: there?.account };
+          if (there) return [{ target, field, ...(from === null ? {} : { to: from }) }];
+          const known = catalogue.item(field);
+          if (!known) throw new NettingError('invalid', 'This is not a field that can be brought back', { field });
+          // Units come back as what moved, never as a number; what was sold since stays sold.
+          if (known.kind.is !== 'combinations') return [{ target, field, to: from }];
+          const inverse = invert({ from, to: (row.to ?? null) as Json }, fieldValue(item, field), known); // JSON as above
+          if (inverse.kind === 'changed-since')
+            throw new NettingError('conflict', 'The table was changed since', { field, fix: 'Change it by hand' });
+          return [{ target, field, to: inverse.to }];
+        },
+        { actor, why: 'typing', at: new Date(), send: 'stock', photos },
+      ),
+    );
     return { field };
-  }
-  if (field === 'photos') {
-    await orderPhotos(actor, itemId, { photos: z.array(z.string()).parse(from) });
-    return { field };
-  }
-  const patch = itemPatchSchema.parse({ [field]: from });
-  const { version } = await loadItem(db, itemId);
-  await updateItem(actor, itemId, { baseVersion: version, patch });
-  return { field };
+  });
 }

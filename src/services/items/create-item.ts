@@ -1,13 +1,25 @@
+import { randomBytes } from 'node:crypto';
 import { asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { copyForNew, emptyItemFields, type ItemPatch, itemPatchSchema, unitsOf } from '../../core/item';
-import { type Tx, transaction } from '../../db/client';
+import { keyed } from '../../core/change';
+import { NettingError } from '../../core/errors';
+import { fieldsFor } from '../../core/field';
+import {
+  copyForNew,
+  emptyItemFields,
+  type ItemPatch,
+  itemPatchSchema,
+  unitsOf,
+  variationFaults,
+} from '../../core/item';
+import { homeCurrency } from '../../core/measure';
+import { type Executor, transaction } from '../../db/client';
 import { account, item, itemPhoto, listing, movement } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { checkCustomValues } from '../changes/check-custom-values';
 import { freeSku } from '../changes/free-sku';
 import { recordChanges } from '../changes/record-changes';
-import { takeSku } from '../changes/take-sku';
+import { refusalError } from '../changes/refusal-error';
+import { takeSkus } from '../changes/take-skus';
 import { cleanRichText } from '../records/clean-rich-text';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { loadItem } from '../records/load-items';
@@ -24,7 +36,7 @@ export const createItemSchema = z
   .strict();
 export type CreateItem = z.input<typeof createItemSchema>;
 
-async function copyPhotos(tx: Tx, from: number, to: number): Promise<void> {
+async function copyPhotos(tx: Executor, from: number, to: number): Promise<void> {
   const photos = await tx
     .select({ hash: itemPhoto.hash, position: itemPhoto.position })
     .from(itemPhoto)
@@ -39,41 +51,75 @@ async function copyPhotos(tx: Tx, from: number, to: number): Promise<void> {
 }
 
 /** Records a new item, its opening stock, and drafts for the accounts that want every new item. */
-export async function createItem(actor: Actor, input: CreateItem): Promise<{ id: number; sku: string }> {
+export const createItem = (actor: Actor, input: CreateItem): Promise<{ id: number; sku: string }> =>
+  transaction((tx) => createItemWithin(tx, actor, input));
+
+/** The same in the caller's transaction. */
+export async function createItemWithin(
+  tx: Executor,
+  actor: Actor,
+  input: CreateItem,
+): Promise<{ id: number; sku: string }> {
   const at = new Date();
-  return transaction(async (tx) => {
-    const model =
-      input.copyOf === undefined
-        ? emptyItemFields
-        : copyForNew(await loadItem(tx, input.copyOf), await loadCustomFields(tx));
-    const written: ItemPatch = (input.fields ?? {}) as ItemPatch; // parsed with the item's own schema
-    const fields = { ...emptyItemFields, ...model, ...written };
-    fields.description = cleanRichText(fields.description);
-    if (written.own) await checkCustomValues(tx, written.own);
-    const { location, supplier, brand, category } = fields;
-    const sku = written.sku ?? (await freeSku(tx, { location, supplier, brand, category, day: at }));
-    await takeSku(tx, sku, at);
-    const quantity = fields.axes.length ? unitsOf(fields.variations) : (input.quantity ?? 1);
-    const [{ insertId: id }] = await tx
-      .insert(item)
-      .values({ ...fields, sku, currency: 'EUR', quantity, createdAt: at, updatedAt: at });
-    await tx.insert(movement).values({ itemId: id, delta: quantity, reason: 'opening', at, byName: actor.name });
-    if (input.copyOf && input.withPhotos) await copyPhotos(tx, input.copyOf, id);
-    await recordChanges(tx, { actor, why: 'typing', at }, [
-      {
-        itemId: id,
-        itemVersion: 1,
-        field: 'created',
-        from: null,
-        to: input.copyOf ? { copyOf: input.copyOf } : { sku },
-      },
-    ]);
-    const accounts = await tx.select({ id: account.id, autoDraft: account.autoDraft }).from(account);
-    const drafts = accounts
-      .filter((one) => one.autoDraft)
-      .map((one) => ({ itemId: id, accountId: one.id, overrides: {}, wanted: 'draft' as const }));
-    if (drafts.length) await tx.insert(listing).values(drafts);
-    await refreshListings(tx, [id]);
-    return { id, sku };
+  const model =
+    input.copyOf === undefined
+      ? emptyItemFields
+      : copyForNew(await loadItem(tx, input.copyOf), await loadCustomFields(tx));
+  const written: ItemPatch = (input.fields ?? {}) as ItemPatch; // parsed with the item's own schema
+  const fields = { ...emptyItemFields, ...model, ...written };
+  fields.description = cleanRichText(fields.description);
+  fields.variations = keyed(fields.variations, [], () => randomBytes(6).toString('hex'));
+  await checkOwn(tx, written);
+  const { location, supplier, brand, category } = fields;
+  const sku = written.sku ?? (await freeSku(tx, { location, supplier, brand, category, day: at }));
+  const taken = await takeSkus(tx, [sku, ...fields.variations.map((row) => row.sku).filter(Boolean)], at);
+  if (taken !== null)
+    throw refusalError({ item: 0, field: 'sku', kind: 'sku-taken', why: `The stock number ${taken} was given before` });
+  const quantity = fields.axes.length ? unitsOf(fields.variations) : (input.quantity ?? 1);
+  const [{ insertId: id }] = await tx
+    .insert(item)
+    .values({ ...fields, sku, currency: homeCurrency, quantity, createdAt: at, updatedAt: at });
+  const opening = fields.axes.length
+    ? fields.variations.map((row) => ({
+        combination: row.key,
+        variation: row.values.join(', ').slice(0, 200),
+        delta: row.quantity,
+      }))
+    : [{ combination: null, variation: null, delta: quantity }];
+  await tx
+    .insert(movement)
+    .values(opening.map((one) => ({ ...one, itemId: id, reason: 'opening' as const, at, byName: actor.name })));
+  if (input.copyOf && input.withPhotos) await copyPhotos(tx, input.copyOf, id);
+  await recordChanges(tx, { actor, why: 'typing', at }, [
+    {
+      itemId: id,
+      itemVersion: 1,
+      field: 'created',
+      from: null,
+      to: input.copyOf ? { copyOf: input.copyOf } : { sku },
+    },
+  ]);
+  const accounts = await tx.select({ id: account.id, autoDraft: account.autoDraft }).from(account);
+  const drafts = accounts
+    .filter((one) => one.autoDraft)
+    .map((one) => ({ itemId: id, accountId: one.id, overrides: {}, wanted: 'draft' as const }));
+  if (drafts.length) await tx.insert(listing).values(drafts);
+  await refreshListings(tx, [id]);
+  return { id, sku };
+}
+
+/** Values of one's own fields that do not fit are refused, each at its place. */
+async function checkOwn(tx: Executor, { own, axes, variations }: ItemPatch): Promise<void> {
+  const [fault] = axes || variations ? variationFaults(axes ?? [], variations ?? []) : [];
+  if (fault) throw new NettingError('invalid', fault, { field: 'variations' });
+  if (!own) return;
+  const catalogue = fieldsFor(await loadCustomFields(tx));
+  const faults = Object.entries(own).flatMap(([key, value]) => {
+    const checked = catalogue.item(`own.${key}`)?.schema.safeParse(value);
+    return checked && !checked.success
+      ? [{ field: `own.${key}`, message: checked.error.issues[0]?.message ?? 'This cannot stand here' }]
+      : [];
   });
+  const [first] = faults;
+  if (first) throw new NettingError('invalid', first.message, { field: first.field, details: faults });
 }

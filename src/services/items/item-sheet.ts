@@ -1,5 +1,6 @@
 import { desc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { kindSchema, listingField } from '../../core/field';
 import { customFieldSchema } from '../../core/item/custom-fields';
 import { itemSchema } from '../../core/item/item';
 import { jsonSchema } from '../../core/json';
@@ -18,30 +19,10 @@ import { loadCustomFields } from '../records/load-custom-fields';
 import { loadItem } from '../records/load-items';
 
 export const sheetFieldSchema = listingValueSchema.extend({
-  choices: z
-    .array(
-      z.object({
-        id: z.string(),
-        label: z.string(),
-      }),
-    )
-    .optional(),
-  type: z.enum([
-    'text',
-    'long',
-    'rich',
-    'choice',
-    'choices',
-    'boolean',
-    'list',
-    'money',
-    'whole',
-    'date',
-    'photos',
-    'size',
-    'variations',
-    'fixed',
-  ]),
+  /** What it holds there: how it is read, shown and written. */
+  kind: kindSchema,
+  /** May be written for this marketplace alone. */
+  editable: z.boolean(),
 });
 export type SheetField = z.infer<typeof sheetFieldSchema>;
 
@@ -86,8 +67,8 @@ export const itemSheetSchema = z.object({
 });
 export type ItemSheet = z.infer<typeof itemSheetSchema>;
 
-type Choices = { id: string; label: string }[];
-const plainChoices = (values: string[]): Choices => values.map((value) => ({ id: value, label: value }));
+/** What follows from the record or from their catalogue is not written by hand. */
+const isWritten = (field: string): boolean => field !== 'sku' && field !== 'product';
 
 /** Everything the item sheet shows: the record, and per account what it will get, where that comes from, what it leaves. */
 export async function itemSheet(itemId: number): Promise<ItemSheet> {
@@ -114,64 +95,11 @@ export async function itemSheet(itemId: number): Promise<ItemSheet> {
     const row = rows.find((one) => one.accountId === account.id);
     const { rules } = account.compiled;
     const computed = computeRow(item, row, account);
-    const leaves = (): Choices =>
-      rules.categories.filter((category) => category.leaf).map(({ id, path }) => ({ id, label: path.join(' › ') }));
-    const shape = (value: ListingValue): SheetField => {
-      const { field } = value;
-      const extra = rules.extras.find((one) => `extra.${one.id}` === field);
-      if (extra)
-        return {
-          ...value,
-          type: extra.type === 'integer' ? 'whole' : extra.type === 'text' ? 'text' : extra.type,
-          choices: extra.values ?? undefined,
-        };
-      if (field.startsWith('attr.')) {
-        const attribute = rules.categories
-          .flatMap((category) => category.attributes)
-          .find((one) => `attr.${one.id}` === field);
-        return {
-          ...value,
-          type: attribute?.values ? 'choice' : 'text',
-          choices: attribute?.values ? plainChoices(attribute.values) : undefined,
-        };
-      }
-      switch (field) {
-        case 'category':
-          return { ...value, type: 'choice', choices: leaves() };
-        case 'condition':
-          return { ...value, type: 'choice', choices: rules.conditions };
-        case 'brand':
-          return {
-            ...value,
-            type: rules.brand?.values ? 'choice' : 'text',
-            choices: rules.brand?.values
-              ? plainChoices([...rules.brand.values, ...(rules.brand.none ? [rules.brand.none] : [])])
-              : undefined,
-          };
-        case 'description':
-          return { ...value, type: rules.description?.format === 'rich' ? 'rich' : 'long' };
-        case 'conditionNote':
-          return { ...value, type: 'long' };
-        case 'tags':
-        case 'highlights':
-          return { ...value, type: 'list' };
-        case 'price':
-          return { ...value, type: 'money' };
-        case 'quantity':
-        case 'weightGrams':
-          return { ...value, type: 'whole' };
-        case 'photos':
-          return { ...value, type: 'photos' };
-        case 'size':
-          return { ...value, type: 'size' };
-        case 'variations':
-          return { ...value, type: 'variations' };
-        case 'title':
-          return { ...value, type: 'text' };
-        default:
-          return { ...value, type: 'fixed' };
-      }
-    };
+    const shape = (value: ListingValue): SheetField => ({
+      ...value,
+      kind: listingField(value.field, rules)?.kind ?? { is: 'text', most: 0 },
+      editable: isWritten(value.field),
+    });
     const last = failures.find((one) => one.listingId === row?.id);
     return {
       accountId: account.id,

@@ -2,18 +2,30 @@ import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
-import { hash, positionsOf, writePositions } from './photo-positions';
+import { commitItems } from '../changes/commit-items';
+import { allCommitted } from '../changes/refusal-error';
+import { hash } from './order-photos';
 
 /** What a photo of a flaw shows; without words it is a photo like others again. */
 export const flawSchema = z.object({ hash, words: z.string().trim().max(200) }).strict();
 
 export async function markFlaw(actor: Actor, itemId: number, input: z.infer<typeof flawSchema>): Promise<void> {
-  const at = new Date();
-  await transaction(async (tx) => {
-    const from = await positionsOf(tx, itemId);
-    if (!from.some((place) => place.hash === input.hash))
-      throw new NettingError('not-found', 'This photo is not one of the item’s', { field: 'photos' });
-    const to = from.map((place) => (place.hash === input.hash ? { ...place, flaw: input.words || null } : place));
-    await writePositions(tx, actor, itemId, from, to, at);
-  });
+  await transaction(async (tx) =>
+    allCommitted(
+      await commitItems(
+        tx,
+        [itemId],
+        ({ items: [item] }) => {
+          if (!item?.photos.some((photo) => photo.hash === input.hash))
+            throw new NettingError('not-found', 'This photo is not one of the item’s', { field: 'photos' });
+          const others = item.photos.flatMap(({ hash: one, flaw }) =>
+            flaw && one !== input.hash ? [[one, flaw]] : [],
+          );
+          const flaws = Object.fromEntries([...others, ...(input.words ? [[input.hash, input.words]] : [])]);
+          return [{ target: { item: itemId }, field: 'flaws', to: flaws }];
+        },
+        { actor, why: 'typing', at: new Date(), send: 'falls' },
+      ),
+    ),
+  );
 }

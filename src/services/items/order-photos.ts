@@ -1,10 +1,14 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { type Tx, transaction } from '../../db/client';
+import { type Executor, transaction } from '../../db/client';
 import { changeRecord, photoFile } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { hash, hashes, type Place, positionsOf, writePositions } from './photo-positions';
+import { commitItems } from '../changes/commit-items';
+import { allCommitted } from '../changes/refusal-error';
+import { knownPhotos } from '../records/known-photos';
+
+export const hash = z.string().regex(/^[0-9a-f]{64}$/);
 
 /** The photos in their new order; leaving one out removes it, naming one twice shows it twice. */
 export const orderPhotosSchema = z.object({ photos: z.array(hash).max(60) }).strict();
@@ -16,29 +20,35 @@ export async function orderPhotos(
   { photos }: z.infer<typeof orderPhotosSchema>,
 ): Promise<{ photos: string[] }> {
   return transaction(async (tx) => {
-    const from = await positionsOf(tx, itemId);
-    const unlinkedOne = photos.find((one) => !from.some((place) => place.hash === one));
-    if (unlinkedOne && !(await wasHere(tx, itemId, from, photos)))
-      throw new NettingError('invalid', 'One of these photos does not belong to the item', { field: 'photos' });
-    const flaws = new Map(from.map((place) => [place.hash, place.flaw]));
-    const to = photos.map((one) => ({ hash: one, flaw: flaws.get(one) ?? null }));
-    return writePositions(tx, actor, itemId, from, to, new Date());
+    const { items } = allCommitted(
+      await commitItems(
+        tx,
+        [itemId],
+        async ({ items: [item] }) => {
+          if (!item) throw new NettingError('not-found', `There is no item ${itemId}`);
+          const here = item.photos.map((photo) => photo.hash);
+          const strange = photos.some((one) => !here.includes(one));
+          if (strange && !(await wasHere(tx, itemId, here, photos)))
+            throw new NettingError('invalid', 'One of these photos does not belong to the item', { field: 'photos' });
+          return [{ target: { item: itemId }, field: 'photos', to: photos }];
+        },
+        { actor, why: 'typing', at: new Date(), send: 'falls', photos: await knownPhotos(tx, photos) },
+      ),
+    );
+    return { photos: items[0]?.item.photos.map((photo) => photo.hash) ?? [] };
   });
 }
 
 /** Photos that were on the item once may come back, and the originals of those that are: a copied item has both unseen. */
-async function wasHere(tx: Tx, itemId: number, places: Place[], photos: string[]): Promise<boolean> {
-  const rows = await tx
+async function wasHere(db: Executor, itemId: number, here: string[], photos: string[]): Promise<boolean> {
+  const rows = await db
     .select({ from: changeRecord.from, to: changeRecord.to })
     .from(changeRecord)
     .where(and(eq(changeRecord.itemId, itemId), eq(changeRecord.field, 'photos')));
   const known = new Set(rows.flatMap(({ from, to }) => [from, to]).flatMap((one) => (Array.isArray(one) ? one : [])));
-  for (const one of hashes(places)) known.add(one);
-  if (places.length) {
-    const made = await tx
-      .select({ original: photoFile.madeFrom })
-      .from(photoFile)
-      .where(inArray(photoFile.hash, hashes(places)));
+  for (const one of here) known.add(one);
+  if (here.length) {
+    const made = await db.select({ original: photoFile.madeFrom }).from(photoFile).where(inArray(photoFile.hash, here));
     for (const { original } of made) if (original) known.add(original);
   }
   return photos.every((one) => known.has(one));

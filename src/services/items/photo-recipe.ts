@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
 import { photoFile } from '../../db/schema';
-import { hash } from './photo-positions';
+import { hash } from './order-photos';
 
 /** What a picture was made from, and how: to go on from there, or back to the original. */
 export const photoHashSchema = z.object({ hash }).strict();

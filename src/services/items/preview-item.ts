@@ -1,11 +1,10 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { brief, listingField } from '../../core/field';
 import { itemSchema } from '../../core/item/item';
-import type { Json } from '../../core/json';
 import { type Content, type ListingValue, readPhotoReference, titleVersions } from '../../core/listing';
 import { listingValueSchema } from '../../core/listing/fields';
 import { titleVersionSchema } from '../../core/listing/fit/title-versions';
-import { formatMoney, formatWeight } from '../../core/measure';
 import type { MarketRules } from '../../core/rules';
 import { knotStates } from '../../core/sync/state';
 import { database } from '../../db/client';
@@ -71,23 +70,12 @@ export const itemPreviewSchema = z.object({
 });
 export type ItemPreview = z.infer<typeof itemPreviewSchema>;
 
-function shownValue(value: ListingValue, account: LoadedAccount): string {
-  const { rules, categoryById } = account.compiled;
-  const { field } = value;
-  const own: Json = value.value;
-  if (own === null || own === '' || value.origin === 'unused') return '';
-  if (field === 'category') return categoryById.get(String(own))?.path.join(' › ') ?? String(own);
-  if (field === 'condition') return rules.conditions.find((one) => one.id === own)?.label ?? String(own);
-  if (field === 'price' || /compareAt|salePrice/.test(field)) return formatMoney(Number(own), rules.currency);
-  if (field === 'weightGrams') return formatWeight(Number(own));
-  if (field === 'product') return Object.values(account.products).find((one) => one.id === own)?.name ?? String(own);
-  if (field === 'photos' && Array.isArray(own)) return `${own.length} ${own.length === 1 ? 'photo' : 'photos'}`;
-  if (field === 'size' && Array.isArray(own)) return `${own.map((side) => Number(side) / 10).join(' × ')} cm`;
-  const choices = rules.extras.find((one) => `extra.${one.id}` === field)?.values;
-  const label = (one: Json) => choices?.find((choice) => choice.id === one)?.label ?? String(one);
-  if (Array.isArray(own)) return own.map(label).join(', ');
-  if (typeof own === 'boolean') return own ? 'Yes' : 'No';
-  return label(own);
+function shownValue({ field, value, origin }: ListingValue, account: LoadedAccount): string {
+  const { rules } = account.compiled;
+  if (origin === 'unused') return '';
+  if (field === 'product')
+    return Object.values(account.products).find((one) => one.id === value)?.name ?? String(value ?? '');
+  return brief(listingField(field, rules)?.kind ?? { is: 'text', most: 0 }, value, { currency: rules.currency });
 }
 
 function previewOf(rules: MarketRules, content: Content, values: PreviewValue[]): Preview {

@@ -1,13 +1,11 @@
-import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { combinationKey, variationPrice } from '../../core/item';
+import { combinationKey, type Variation, variationPrice } from '../../core/item';
 import { transaction } from '../../db/client';
-import { item } from '../../db/schema';
 import type { Actor } from '../access/actor';
+import { holdItems } from '../changes/hold-items';
 import { updateItem } from '../changes/update-item';
-import { loadItem } from '../records/load-items';
-import { createItem } from './create-item';
+import { createItemWithin } from './create-item';
 
 export const splitVariationsSchema = z
   .object({
@@ -28,46 +26,49 @@ export async function splitVariations(
   input: z.infer<typeof splitVariationsSchema>,
 ): Promise<{ items: { id: number; sku: string }[] }> {
   const chosen = new Set(input.combinations.map(combinationKey));
-  const { parent, rows } = await transaction(async (tx) => {
-    const [locked] = await tx.select({ id: item.id }).from(item).where(eq(item.id, itemId)).for('update');
-    if (!locked) throw new NettingError('not-found', `There is no item ${itemId}`);
-    const whole = await loadItem(tx, itemId);
-    const found = whole.variations.filter((row) => row.on && chosen.has(combinationKey(row.values)));
-    return { parent: whole, rows: found };
-  });
-  if (rows.length < chosen.size)
-    throw new NettingError('invalid', 'One of these combinations is not there or switched off', {
-      field: 'variations',
-    });
-  // First they leave the item, then they come back as items: stopped in between, units are missing but never twice.
-  await updateItem(actor, itemId, {
-    baseVersion: parent.version,
-    patch: {
-      variations: parent.variations.map((row) =>
-        chosen.has(combinationKey(row.values)) ? { ...row, on: false, quantity: 0, sku: '' } : row,
-      ),
-    },
-  });
-  const items: { id: number; sku: string }[] = [];
-  for (const row of rows) {
-    const said = Object.fromEntries(parent.axes.map((axis, index) => [axis.name, row.values[index] ?? '']));
-    const price = variationPrice(parent.price, row);
-    const made = await createItem(actor, {
-      copyOf: itemId,
-      withPhotos: true,
-      quantity: row.quantity,
-      fields: {
-        title: [parent.title, ...row.values].join(', ').slice(0, 300),
-        attributes: { ...parent.attributes, ...said },
-        price,
-        axes: [],
-        variations: [],
-        cost: parent.cost,
-        location: parent.location,
-        ...(row.barcode ? { barcode: row.barcode } : {}),
+  return transaction(async (tx) => {
+    const [parent] = (await holdItems(tx, [itemId])).items;
+    if (!parent) throw new NettingError('not-found', `There is no item ${itemId}`);
+    const isChosen = (row: Variation) => chosen.has(combinationKey(row.values));
+    const rows = parent.variations.filter((row) => row.on && isChosen(row));
+    if (rows.length < chosen.size)
+      throw new NettingError('invalid', 'One of these combinations is not there or switched off', {
+        field: 'variations',
+      });
+    await updateItem(
+      actor,
+      itemId,
+      {
+        baseVersion: parent.version,
+        patch: {
+          variations: parent.variations.map((row) =>
+            isChosen(row) ? { ...row, on: false, quantity: 0, sku: '' } : row,
+          ),
+        },
       },
-    });
-    items.push(made);
-  }
-  return { items };
+      tx,
+    );
+    const items: { id: number; sku: string }[] = [];
+    for (const row of rows) {
+      const said = Object.fromEntries(parent.axes.map((axis, index) => [axis.name, row.values[index] ?? '']));
+      items.push(
+        await createItemWithin(tx, actor, {
+          copyOf: itemId,
+          withPhotos: true,
+          quantity: Math.max(0, row.quantity),
+          fields: {
+            title: [parent.title, ...row.values].join(', ').slice(0, 300),
+            attributes: { ...parent.attributes, ...said },
+            price: variationPrice(parent.price, row),
+            axes: [],
+            variations: [],
+            cost: parent.cost,
+            location: parent.location,
+            ...(row.barcode ? { barcode: row.barcode } : {}),
+          },
+        }),
+      );
+    }
+    return { items };
+  });
 }

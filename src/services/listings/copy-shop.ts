@@ -1,12 +1,13 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import type { z } from 'zod';
+import type { Change } from '../../core/change';
 import { NettingError } from '../../core/errors';
 import { canBeTaken } from '../../core/sync';
 import { transaction } from '../../db/client';
 import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
+import { commitItems } from '../changes/commit-items';
 import { loadAccounts } from '../records/load-accounts';
-import { refreshListings } from '../records/refresh-listings';
 import { type copyShopSchema, planCopy } from './plan-copy';
 import { publish } from './publish';
 
@@ -26,32 +27,24 @@ export async function copyShop(
         .select({ itemId: listing.itemId, overrides: listing.overrides })
         .from(listing)
         .where(and(eq(listing.accountId, input.from), inArray(listing.itemId, ids)));
-      const known = new Map(
-        (
-          await tx
-            .select({ itemId: listing.itemId, overrides: listing.overrides })
-            .from(listing)
-            .where(and(eq(listing.accountId, input.to), inArray(listing.itemId, ids)))
-        ).map((row) => [row.itemId, row.overrides]),
-      );
       // Categories and a marketplace's own fields mean nothing elsewhere; a price only in the same currency.
       const goesAlong = (field: string) =>
         canBeTaken(field) && !/^(attr|extra)\.|^category$|^condition$/.test(field) && (field !== 'price' || sameMoney);
-      for (const model of models) {
-        const taken = Object.entries(model.overrides).filter(([field]) => goesAlong(field));
-        if (taken.length === 0) continue;
-        const overrides = { ...Object.fromEntries(taken), ...known.get(model.itemId) };
-        await tx
-          .insert(listing)
-          .values({ itemId: model.itemId, accountId: input.to, overrides, wanted: 'draft' })
-          .onDuplicateKeyUpdate({ set: { overrides } });
-      }
-      for (let at = 0; at < ids.length; at += 400)
-        await refreshListings(
+      const byItem = new Map(models.map((model) => [model.itemId, model.overrides]));
+      for (let at = 0; at < ids.length; at += 400) {
+        await commitItems(
           tx,
           ids.slice(at, at + 400),
-          accounts.filter((one) => one.id === input.to),
+          ({ items, listings }) =>
+            items.flatMap(({ id: item }): Change[] => {
+              const there = listings.find((row) => row.itemId === item && row.accountId === input.to)?.overrides ?? {};
+              return Object.entries(byItem.get(item) ?? {})
+                .filter(([field]) => goesAlong(field) && !Object.hasOwn(there, field))
+                .map(([field, to]) => ({ target: { item, account: input.to }, field, to }));
+            }),
+          { actor, why: 'typing', at: new Date(), send: 'falls', accounts },
         );
+      }
     }
     const done = await publish(
       actor,

@@ -20,12 +20,16 @@ async function concerned(account: LoadedAccount, input: FixAll): Promise<Violati
 }
 
 /** One mend for every listing that does not fit for the same reason. What was typed elsewhere stays. */
-export async function fixAll(actor: Actor, input: FixAll): Promise<{ listings: number; left: number; queued: number }> {
+export async function fixAll(
+  actor: Actor,
+  input: FixAll,
+): Promise<{ listings: number; left: number; queued: number; runId: number | null }> {
   const [account] = await loadAccounts(database(), [input.accountId]);
   if (!account) throw new NettingError('not-found', 'There is no such account');
   const rows = await concerned(account, input);
   const issue = rows[0]?.issues.find((one) => violationKey(one) === violationKey(input));
   if (!issue) throw new NettingError('conflict', 'Nothing is left to mend here', { fix: 'Load the page again' });
+  let runId: number | null = null;
   const needsValue = () => {
     if (!input.value) throw new NettingError('invalid', 'Choose or write what it shall be', { field: 'value' });
     return input.value;
@@ -37,7 +41,14 @@ export async function fixAll(actor: Actor, input: FixAll): Promise<{ listings: n
       for (const ownCategory of own) await mapCategory(actor, account.id, { ownCategory, categoryId });
       // What was chosen for one listing alone stands before the mapping: it is taken back.
       const typed = rows.filter((one) => one.row.overrides.category !== undefined);
-      if (typed.length) await writeAll(actor, account, typed, { ...input, code: 'category', field: 'category' });
+      if (typed.length)
+        runId = await writeAll(
+          actor,
+          account,
+          typed,
+          { ...input, code: 'category', field: 'category' },
+          issue.fix.label,
+        );
       break;
     }
     case 'account-default':
@@ -62,7 +73,7 @@ export async function fixAll(actor: Actor, input: FixAll): Promise<{ listings: n
     case 'edit-override':
     case 'edit-master':
       if (!['title-long', 'title-pattern', 'description-long', 'note-long'].includes(input.code)) needsValue();
-      await writeAll(actor, account, rows, input);
+      runId = await writeAll(actor, account, rows, input, `${issue.fix.label}: ${account.name}`);
       break;
     default:
       throw new NettingError('invalid', 'This has to be mended at its own place');
@@ -76,5 +87,5 @@ export async function fixAll(actor: Actor, input: FixAll): Promise<{ listings: n
         issue.fix.label,
       )
     : 0;
-  return { listings: rows.length - left, left, queued };
+  return { listings: rows.length - left, left, queued, runId };
 }

@@ -10,6 +10,6 @@ export async function lockTarget(tx: Tx, itemId: number, accountId: number) {
   const [row] = await tx.select({ version: item.version }).from(item).where(eq(item.id, itemId)).for('update');
   const [shop] = await tx.select({ id: account.id }).from(account).where(eq(account.id, accountId));
   if (!row || !shop) throw new NettingError('not-found', 'There is no such item or account');
-  const [stored] = await tx.select().from(listing).where(knot(itemId, accountId));
+  const [stored] = await tx.select().from(listing).where(knot(itemId, accountId)).for('update');
   return { version: row.version, stored };
 }

@@ -1,12 +1,14 @@
 import { z } from 'zod';
+import type { Change } from '../../core/change';
 import { NettingError } from '../../core/errors';
-import type { Json } from '../../core/json';
-import { type Overrides, toPlainText, toRichText } from '../../core/listing';
+import { type Json, sameJson } from '../../core/json';
+import { toPlainText, toRichText } from '../../core/listing';
 import type { MarketRules } from '../../core/rules';
 import { transaction } from '../../db/client';
 import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { recordChanges } from '../changes/record-changes';
+import { commitItems } from '../changes/commit-items';
+import { allCommitted } from '../changes/refusal-error';
 import { computeRow } from '../records/compute-row';
 import { loadAccounts } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
@@ -40,7 +42,7 @@ export async function modelListing(
 ): Promise<{ taken: string[] }> {
   const at = new Date();
   return transaction(async (tx) => {
-    const { version, stored } = await lockTarget(tx, itemId, accountId);
+    const { stored } = await lockTarget(tx, itemId, accountId);
     const accounts = await loadAccounts(tx, [accountId, input.model]);
     const target = accounts.find((one) => one.id === accountId);
     const source = accounts.find((one) => one.id === input.model);
@@ -51,8 +53,8 @@ export async function modelListing(
     const model = computeRow(whole, row, source);
     const here = computeRow(whole, stored, target);
     const sameCurrency = source.compiled.rules.currency === target.compiled.rules.currency;
-    const overrides: Overrides = { ...stored?.overrides };
     const taken: string[] = [];
+    const changes: Change[] = [];
     for (const field of lent) {
       const lender = model.values.find((one) => one.field === field);
       const value = here.values.find((one) => one.field === field);
@@ -62,27 +64,15 @@ export async function modelListing(
       const theirs =
         field === 'description' ? inForm(lender.value, source.compiled.rules, target.compiled.rules) : lender.value;
       if (field === 'price' && !sameCurrency) continue;
-      if (JSON.stringify(value.value) === JSON.stringify(theirs)) continue;
-      overrides[field] = theirs;
+      if (sameJson(value.value, theirs)) continue;
+      changes.push({ target: { item: itemId, account: accountId }, field, to: theirs });
       taken.push(field);
     }
-    const wanted = stored && stored.wanted !== 'none' ? stored.wanted : 'draft';
-    if (stored) await tx.update(listing).set({ overrides, wanted }).where(knot(itemId, accountId));
-    else await tx.insert(listing).values({ itemId, accountId, overrides, wanted });
-    const [saved] = await tx.select({ id: listing.id }).from(listing).where(knot(itemId, accountId));
-    await recordChanges(
-      tx,
-      { actor, why: 'typing', at },
-      taken.map((field) => ({
-        itemId,
-        listingId: saved?.id,
-        itemVersion: version,
-        field,
-        from: stored?.overrides[field] ?? null,
-        to: overrides[field] ?? null,
-      })),
-    );
-    await refreshListings(tx, [itemId]);
+    // Also where nothing is lent the item is for this marketplace from now on.
+    if (!stored) await tx.insert(listing).values({ itemId, accountId, overrides: {}, wanted: 'draft' });
+    else if (stored.wanted === 'none') await tx.update(listing).set({ wanted: 'draft' }).where(knot(itemId, accountId));
+    allCommitted(await commitItems(tx, [itemId], () => changes, { actor, why: 'typing', at, send: 'falls' }));
+    await refreshListings(tx, [itemId], [target]);
     return { taken };
   });
 }

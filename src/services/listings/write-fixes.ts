@@ -1,13 +1,13 @@
 import { eq } from 'drizzle-orm';
+import type { Change } from '../../core/change';
 import type { Json } from '../../core/json';
 import { cutText, fitTitle, productTitle } from '../../core/listing';
 import { transaction } from '../../db/client';
-import { listing } from '../../db/schema';
+import { run } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import type { ViolationRow } from '../accounts/violation-rows';
-import { recordChanges } from '../changes/record-changes';
+import { commitItems } from '../changes/commit-items';
 import type { LoadedAccount } from '../records/load-accounts';
-import { refreshListings } from '../records/refresh-listings';
 import type { FixAll } from './fix-schema';
 
 /** What is written for this marketplace alone, so that the listing fits; undefined when this mend is not of that kind. */
@@ -35,30 +35,35 @@ function written(account: LoadedAccount, one: ViolationRow, input: FixAll): Json
   }
 }
 
+/** Writes the mend into every one of these listings, as one run that can be taken back. Returns the run, if anything was to be written. */
 export async function writeAll(
   actor: Actor,
   account: LoadedAccount,
   rows: ViolationRow[],
   input: FixAll,
-): Promise<void> {
-  await transaction(async (tx) => {
-    const at = new Date();
-    for (const one of rows) {
-      const value = written(account, one, input);
-      if (value === undefined) continue;
-      const overrides = { ...one.row.overrides, [input.field]: value };
-      await tx.update(listing).set({ overrides }).where(eq(listing.id, one.row.id));
-      await recordChanges(tx, { actor, why: 'typing', at }, [
-        {
-          itemId: one.item.id,
-          listingId: one.row.id,
-          itemVersion: one.item.version,
-          field: input.field,
-          from: one.row.overrides[input.field] ?? null,
-          to: value,
-        },
-      ]);
-    }
-    await refreshListings(tx, [...new Set(rows.map((one) => one.item.id))]);
+  title: string,
+): Promise<number | null> {
+  const changes = rows.flatMap((one): Change[] => {
+    const to = written(account, one, input);
+    return to === undefined ? [] : [{ target: { item: one.item.id, account: account.id }, field: input.field, to }];
+  });
+  if (changes.length === 0) return null;
+  return transaction(async (tx) => {
+    const [{ insertId: runId }] = await tx
+      .insert(run)
+      .values({ kind: 'edit', title: title.slice(0, 200), detail: {}, itemCount: 0, byName: actor.name });
+    const ids = changes.map(({ target }) => target.item);
+    const { items } = await commitItems(tx, ids, () => changes, {
+      actor,
+      why: 'typing',
+      at: new Date(),
+      runId,
+      send: 'falls',
+    });
+    await tx
+      .update(run)
+      .set({ itemCount: items.filter((one) => one.changes.length).length })
+      .where(eq(run.id, runId));
+    return runId;
   });
 }

@@ -1,13 +1,13 @@
 import { and, eq } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
-import { schedule } from '../../db/schema';
+import { task } from '../../db/schema';
 import type { Actor } from '../access/actor';
 
 export async function cancelScheduled(_actor: Actor, id: number): Promise<void> {
   const [result] = await database()
-    .update(schedule)
-    .set({ state: 'cancelled' })
-    .where(and(eq(schedule.id, id), eq(schedule.state, 'waiting')));
+    .update(task)
+    .set({ state: 'stopped', finishedAt: new Date() })
+    .where(and(eq(task.id, id), eq(task.kind, 'publish'), eq(task.state, 'waiting')));
   if (result.affectedRows === 0) throw new NettingError('too-late', 'It has begun already, or was called off');
 }

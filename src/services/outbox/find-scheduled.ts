@@ -1,11 +1,11 @@
-import { asc, eq } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
-import { schedule, scheduleKinds } from '../../db/schema';
+import { task, taskKinds } from '../../db/schema';
 
 export const scheduledSchema = z.object({
   id: z.number(),
-  kind: z.enum(scheduleKinds),
+  kind: z.enum(taskKinds),
   title: z.string(),
   dueAt: z.string(),
   byName: z.string(),
@@ -16,9 +16,9 @@ export type Scheduled = z.infer<typeof scheduledSchema>;
 export async function findScheduled(): Promise<{ scheduled: Scheduled[] }> {
   const rows = await database()
     .select()
-    .from(schedule)
-    .where(eq(schedule.state, 'waiting'))
-    .orderBy(asc(schedule.dueAt))
+    .from(task)
+    .where(and(eq(task.kind, 'publish'), eq(task.state, 'waiting')))
+    .orderBy(asc(task.dueAt))
     .limit(200);
   return {
     scheduled: rows.map(({ id, kind, title, dueAt, byName }) => ({

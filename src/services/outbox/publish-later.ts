@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
-import { schedule } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { publishSchema } from '../listings/publish-schema';
+import { startTask } from '../records/start-task';
 
 export const publishLaterSchema = z.object({ publish: publishSchema, at: z.iso.datetime() }).strict();
 
@@ -18,16 +18,12 @@ export async function publishLater(
   if (at <= now) throw new NettingError('invalid', 'This time has passed', { field: 'at', fix: 'Choose a later time' });
   if (at.getTime() - now.getTime() > 366 * 86_400_000)
     throw new NettingError('invalid', 'At most a year ahead', { field: 'at' });
-  const [{ insertId }] = await database()
-    .insert(schedule)
-    .values({
-      kind: 'publish',
-      title: title.slice(0, 200),
-      dueAt: at,
-      input: input.publish,
-      byId: actor.id,
-      byName: actor.name,
-      createdAt: now,
-    });
-  return { id: insertId };
+  const { id } = await startTask(database(), actor, {
+    kind: 'publish',
+    title,
+    input: input.publish,
+    total: 1,
+    dueAt: at,
+  });
+  return { id };
 }

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
+import { runningTasks } from '../records/running-tasks';
 
 export const laneProgressSchema = z.object({
   accountId: z.number(),
@@ -27,6 +28,16 @@ export const sendingProgressSchema = z.object({
   failed: z.number(),
   oversold: z.number(),
   workerAlive: z.boolean(),
+  /** Long work that is under way. */
+  tasks: z.array(
+    z.object({
+      id: z.number(),
+      title: z.string(),
+      done: z.number(),
+      total: z.number(),
+      secondsLeft: z.number().nullable(),
+    }),
+  ),
 });
 export type SendingProgress = z.infer<typeof sendingProgressSchema>;
 
@@ -74,5 +85,6 @@ export async function progress(): Promise<SendingProgress> {
     failed: state?.failed ?? 0,
     oversold: state?.oversold ?? 0,
     workerAlive: (state?.alive ?? 0) > 0 || rows.length === 0,
+    tasks: await runningTasks(db),
   };
 }

@@ -5,21 +5,20 @@ import type { Executor } from '../../db/client';
 /**
  * Queues a job for every listing that the condition names (over `l`, the listing table), in the caller's transaction.
  * A listing with a live job gets none besides: the change joins it, at the more urgent place.
- * `from` names further tables to join, such as a temporary one; `marked` says that the caller marked the listings busy
- * in an update of its own.
+ * `from` names further tables to join, such as a temporary one.
  */
 export async function enqueueJobs(
   db: Executor,
   options: {
     where: SQL;
     from?: SQL;
-    priority: JobPriority;
+    /** One for all, or an expression over `l`. */
+    priority: JobPriority | SQL;
     runId: number | null;
-    marked?: boolean;
     kind?: 'sync' | 'renew';
   },
 ): Promise<number> {
-  const { where, from = sql``, priority, runId, marked = false, kind = 'sync' } = options;
+  const { where, from = sql``, priority, runId, kind = 'sync' } = options;
   const [result] = await db.execute(sql`
     insert into job (listing_id, live_listing, account_id, run_id, priority, kind, due_at, created_at)
     select l.id, l.id, l.account_id, ${runId}, ${priority}, ${kind}, utc_timestamp(3), utc_timestamp(3)
@@ -31,6 +30,6 @@ export async function enqueueJobs(
       job.kind = if(values(kind) = 'renew', 'renew', job.kind),
       job.state = if(job.state = 'held', 'waiting', job.state),
       job.generation = job.generation + 1`);
-  if (!marked) await db.execute(sql`update listing l ${from} set l.busy = 1, l.problem = 0 where ${where}`);
+  await db.execute(sql`update listing l ${from} set l.busy = 1, l.problem = 0 where ${where}`);
   return (result as unknown as { affectedRows: number }).affectedRows; // mysql2's header of a change
 }

@@ -1,6 +1,6 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import type { AccountContext, FoundProduct, Synonyms, Template } from '../../core/listing';
-import { noAllowance, type Rate } from '../../core/measure';
+import { homeCurrency, noAllowance, type Rate } from '../../core/measure';
 import { samePricing } from '../../core/price';
 import { type CompiledRules, compileRules, type MarketRules, rulesFor } from '../../core/rules';
 import type { Executor } from '../../db/client';
@@ -39,9 +39,6 @@ async function compiledFor(db: Executor, row: AccountRow): Promise<CompiledRules
 }
 
 export type LoadedAccount = AccountContext & { row: AccountRow };
-
-/** The currency in which items are kept; every rate starts from it. */
-export const homeCurrency = 'EUR';
 
 type MappingRow = typeof mapping.$inferSelect;
 

@@ -1,22 +1,51 @@
 import { sql } from 'drizzle-orm';
-import { database, transaction } from '../../db/client';
+import { database, type Executor, transaction } from '../../db/client';
+import { rowsOf } from '../../db/rows';
 import { listing } from '../../db/schema';
-import { loadAccounts } from './load-accounts';
+import { systemActor } from '../access/actor';
+import { type LoadedAccount, loadAccounts } from './load-accounts';
 import { refreshListings } from './refresh-listings';
+import { startTask } from './start-task';
 
-/** Computes every listing of an account anew, in portions, so that what no longer fits is known before it fails. */
-export async function recheckListings(accountId: number, portion = 200): Promise<void> {
+const portion = 200;
+/** More listings than these are computed in the background. */
+const mostAtOnce = 3_000;
+
+/** Computes the next listings of an account anew, in the caller's transaction; none are left when `count` is 0. */
+export async function recheckPortion(
+  db: Executor,
+  accountId: number,
+  accounts: LoadedAccount[],
+  after: number,
+): Promise<{ last: number; count: number }> {
+  const rows = await db
+    .select({ id: listing.id, itemId: listing.itemId })
+    .from(listing)
+    .where(sql`${listing.accountId} = ${accountId} and ${listing.id} > ${after}`)
+    .orderBy(listing.id)
+    .limit(portion);
+  await refreshListings(db, [...new Set(rows.map((row) => row.itemId))], accounts);
+  return { last: rows.at(-1)?.id ?? after, count: rows.length };
+}
+
+/**
+ * Computes every listing of an account anew, in portions, so that what no longer fits is known before it fails. Many
+ * are computed in the background, as a task.
+ */
+export async function recheckListings(accountId: number): Promise<void> {
   const accounts = await loadAccounts(database(), [accountId]);
+  const [row] = rowsOf<{ count: number }>(
+    await database().execute(sql`select count(*) as count from listing where account_id = ${accountId}`),
+  );
+  const total = Number(row?.count ?? 0);
+  if (total > mostAtOnce) {
+    const title = `${accounts[0]?.name ?? 'An account'}: listings computed anew`;
+    await startTask(database(), systemActor, { kind: 'recheck', title, input: { account: accountId }, total });
+    return;
+  }
   for (let after = 0; ; ) {
-    const rows = await database()
-      .select({ id: listing.id, itemId: listing.itemId })
-      .from(listing)
-      .where(sql`${listing.accountId} = ${accountId} and ${listing.id} > ${after}`)
-      .orderBy(listing.id)
-      .limit(portion);
-    const last = rows.at(-1);
-    if (!last) return;
-    await transaction((tx) => refreshListings(tx, [...new Set(rows.map((row) => row.itemId))], accounts));
-    after = last.id;
+    const { last, count } = await transaction((tx) => recheckPortion(tx, accountId, accounts, after));
+    if (count === 0) return;
+    after = last;
   }
 }

@@ -1,11 +1,10 @@
-import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { handReasons, resultingStock } from '../../core/item';
 import { transaction } from '../../db/client';
-import { item } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { moveStock } from './move-stock';
+import { commitItems } from '../changes/commit-items';
+import { allCommitted } from '../changes/refusal-error';
 
 export const changeStockSchema = z.discriminatedUnion('how', [
   z.object({
@@ -27,35 +26,35 @@ export async function changeStock(
   itemId: number,
   input: z.infer<typeof changeStockSchema>,
 ): Promise<{ quantity: number }> {
-  const at = new Date();
   return transaction(async (tx) => {
-    const [row] = await tx
-      .select({ quantity: item.quantity, axes: item.axes })
-      .from(item)
-      .where(and(eq(item.id, itemId), eq(item.archived, false)))
-      .for('update');
-    if (!row) throw new NettingError('not-found', `There is no item ${itemId}`);
-    if (row.axes.length)
-      throw new NettingError('invalid', 'The stock of this item is counted by its variations', {
-        field: 'quantity',
-        fix: 'Write it in their table',
-      });
-    const { delta, result } = resultingStock(row.quantity, input);
-    if (result < 0 && delta < 0) {
-      throw new NettingError('invalid', `Only ${row.quantity} in stock, ${-delta} cannot be taken away`, {
-        field: 'quantity',
-      });
-    }
-    if (delta === 0) return { quantity: row.quantity };
-    return {
-      quantity: await moveStock(
+    const { items } = allCommitted(
+      await commitItems(
         tx,
-        actor,
-        itemId,
-        delta,
-        { reason: input.how === 'add' ? input.reason : 'set', note: input.note || null },
-        at,
+        [itemId],
+        ({ items: [item] }) => {
+          if (!item) throw new NettingError('not-found', `There is no item ${itemId}`);
+          if (item.axes.length)
+            throw new NettingError('invalid', 'The stock of this item is counted by its variations', {
+              field: 'quantity',
+              fix: 'Write it in their table',
+            });
+          const { delta, result } = resultingStock(item.quantity, input);
+          // What was oversold may be made up for bit by bit.
+          if (result < 0 && delta < 0)
+            throw new NettingError('invalid', `Only ${item.quantity} in stock, ${-delta} cannot be taken away`, {
+              field: 'quantity',
+            });
+          return [{ target: { item: itemId }, field: 'quantity', to: result }];
+        },
+        {
+          actor,
+          why: 'typing',
+          at: new Date(),
+          send: 'stock',
+          stock: { reason: input.how === 'add' ? input.reason : 'set', note: input.note || null, mayGoBelowZero: true },
+        },
       ),
-    };
+    );
+    return { quantity: items[0]?.item.quantity ?? 0 };
   });
 }

@@ -42,7 +42,10 @@ export type StockView = z.infer<typeof stockViewSchema>;
 /** The stock ledger of an item: every movement with what was there after it, newest first. */
 export async function findMovements(itemId: number, limit = 500): Promise<StockView> {
   const db = database();
-  const [thing] = await db.select({ quantity: item.quantity, axes: item.axes }).from(item).where(eq(item.id, itemId));
+  const [thing] = await db
+    .select({ quantity: item.quantity, axes: item.axes, variations: item.variations })
+    .from(item)
+    .where(eq(item.id, itemId));
   if (!thing) throw new NettingError('not-found', `There is no item ${itemId}`);
   const rows = await db
     .select({ movement, soldOn: account.name })
@@ -58,7 +61,8 @@ export async function findMovements(itemId: number, limit = 500): Promise<StockV
     .innerJoin(account, eq(account.id, listing.accountId))
     .where(eq(listing.itemId, itemId))
     .orderBy(account.id);
-  let balance = thing.quantity;
+  // Combinations that are switched off are not for sale, and yet counted.
+  let balance = thing.axes.length ? thing.variations.reduce((sum, row) => sum + row.quantity, 0) : thing.quantity;
   return {
     quantity: thing.quantity,
     varied: thing.axes.length > 0,

@@ -1,14 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { transaction } from '../../db/client';
-import { item, sale } from '../../db/schema';
+import { sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { enqueueVariations } from './enqueue-variations';
-import { lowerVariation } from './lower-variation';
-import { moveStock } from './move-stock';
+import { commitItems } from '../changes/commit-items';
+import { holdItems } from '../changes/hold-items';
+import { allCommitted } from '../changes/refusal-error';
 import { soldVariation } from './sold-variation';
+import { unitsChange } from './units-change';
+
 export const handSaleSchema = z
   .object({
     quantity: z.number().int().min(1).max(100_000),
@@ -26,37 +27,39 @@ export async function recordHandSale(
 ): Promise<{ saleId: number; quantity: number }> {
   const at = new Date();
   return transaction(async (tx) => {
-    const [row] = await tx.select().from(item).where(eq(item.id, itemId)).for('update');
-    if (!row) throw new NettingError('not-found', `There is no item ${itemId}`);
-    const varied = row.axes.length > 0;
-    const order = {
-      quantity: input.quantity,
-      variation: input.variation ? { values: input.variation, number: '' } : null,
-    };
-    const sold = varied ? soldVariation(row, order) : null;
-    if (varied && !sold)
+    const [item] = (await holdItems(tx, [itemId])).items;
+    if (!item) throw new NettingError('not-found', `There is no item ${itemId}`);
+    const variation = input.variation ? { values: input.variation, number: '' } : null;
+    const sold = item.axes.length ? soldVariation(item, { quantity: input.quantity, variation }) : undefined;
+    if (item.axes.length && !sold)
       throw new NettingError('invalid', 'Say which of its variations was sold', { field: 'variation' });
-    const there = sold?.quantity ?? row.quantity;
+    const there = sold?.quantity ?? item.quantity;
     if (there < input.quantity) throw new NettingError('invalid', `Only ${there} in stock`, { field: 'quantity' });
     const [{ insertId: saleId }] = await tx.insert(sale).values({
       accountId: null,
       orderId: `hand-${randomUUID()}`,
       itemId,
-      sku: row.sku,
-      title: row.title,
+      sku: item.sku,
+      title: item.title,
       quantity: input.quantity,
       unitPrice: input.unitPrice,
       total: input.unitPrice * input.quantity,
       fee: 0,
-      cost: row.cost,
-      currency: row.currency,
+      cost: item.cost,
+      currency: item.currency,
+      combination: sold?.key ?? null,
       variation: sold?.values.join(', ').slice(0, 200) ?? null,
       soldAt: at,
     });
-    const variation = sold?.values.join(', ').slice(0, 200);
-    if (varied) await lowerVariation(tx, itemId, row, order, { actor, at });
-    const quantity = await moveStock(tx, actor, itemId, -input.quantity, { reason: 'sold', saleId, variation }, at);
-    if (varied) await enqueueVariations(tx, itemId);
-    return { saleId, quantity };
+    const { items } = allCommitted(
+      await commitItems(tx, [itemId], ({ items: [held] }) => (held ? unitsChange(held, sold, -input.quantity) : []), {
+        actor,
+        why: 'sale',
+        at,
+        send: 'stock',
+        stock: { reason: 'sold', saleId },
+      }),
+    );
+    return { saleId, quantity: items[0]?.item.quantity ?? 0 };
   });
 }

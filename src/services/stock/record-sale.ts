@@ -1,14 +1,34 @@
 import { and, eq, sql } from 'drizzle-orm';
-import { isDuplicate, transaction } from '../../db/client';
+import { type Executor, isDuplicate, transaction } from '../../db/client';
 import { item, listing, previousRemoteId, sale } from '../../db/schema';
 import type { RemoteOrder } from '../../markets';
 import { systemActor } from '../access/actor';
-import { enqueueVariations } from './enqueue-variations';
-import { lowerVariation } from './lower-variation';
-import { moveStock } from './move-stock';
+import { commitItems } from '../changes/commit-items';
+import { holdItems } from '../changes/hold-items';
 import { soldVariation } from './sold-variation';
+import { unitsChange } from './units-change';
 
 export type RecordedSale = { saleId: number; oversold: boolean } | { known: true };
+
+type Found = { itemId: number | null; listingId: number | null; isPresent: boolean };
+
+/** What was sold: by the number that the listing has there, had there, or else by our stock number. */
+async function soldThing(db: Executor, accountId: number, order: RemoteOrder): Promise<Found> {
+  const [present] = await db
+    .select({ itemId: listing.itemId, listingId: listing.id })
+    .from(listing)
+    .where(and(eq(listing.accountId, accountId), eq(listing.remoteId, order.remoteListingId)));
+  if (present) return { ...present, isPresent: true };
+  // It may have been made anew since: the order names the number that it had then.
+  const [previous] = await db
+    .select({ itemId: listing.itemId, listingId: listing.id })
+    .from(previousRemoteId)
+    .innerJoin(listing, eq(listing.id, previousRemoteId.listingId))
+    .where(and(eq(previousRemoteId.accountId, accountId), eq(previousRemoteId.remoteId, order.remoteListingId)));
+  if (previous) return { ...previous, isPresent: false };
+  const [bySku] = await db.select({ id: item.id }).from(item).where(eq(item.sku, order.sku));
+  return { itemId: bySku?.id ?? null, listingId: null, isPresent: false };
+}
 
 /**
  * Records an order heard from a marketplace, once, whatever often it is heard: the sale, the movement, what every
@@ -18,38 +38,16 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
   try {
     return await transaction(async (tx) => {
       const at = new Date();
-      const [found] = await tx
-        .select()
-        .from(listing)
-        .where(and(eq(listing.accountId, accountId), eq(listing.remoteId, order.remoteListingId)));
-      // It may have been made anew since: the order names the number that it had then.
-      const [previous] = found
-        ? []
-        : await tx
-            .select({ itemId: listing.itemId, listingId: listing.id })
-            .from(previousRemoteId)
-            .innerJoin(listing, eq(listing.id, previousRemoteId.listingId))
-            .where(
-              and(eq(previousRemoteId.accountId, accountId), eq(previousRemoteId.remoteId, order.remoteListingId)),
-            );
-      const [bySku] =
-        found || previous ? [] : await tx.select({ id: item.id }).from(item).where(eq(item.sku, order.sku));
-      const itemId = found?.itemId ?? previous?.itemId ?? bySku?.id ?? null;
-      const [stock] =
-        itemId === null
-          ? []
-          : await tx
-              .select({ quantity: item.quantity, cost: item.cost, axes: item.axes, variations: item.variations })
-              .from(item)
-              .where(eq(item.id, itemId))
-              .for('update');
-      const sold = stock && soldVariation(stock, order);
-      const oversold = stock !== undefined && (sold?.quantity ?? stock.quantity) < order.quantity;
+      const found = await soldThing(tx, accountId, order);
+      const [stock] = found.itemId === null ? [] : (await holdItems(tx, [found.itemId])).items;
+      const sold = stock?.axes.length ? soldVariation(stock, order) : undefined;
+      const there = stock?.axes.length ? (sold?.quantity ?? 0) : (stock?.quantity ?? 0);
+      const oversold = stock !== undefined && there < order.quantity;
       const [{ insertId: saleId }] = await tx.insert(sale).values({
         accountId,
         orderId: order.orderId,
-        itemId,
-        listingId: found?.id ?? previous?.listingId ?? null,
+        itemId: found.itemId,
+        listingId: found.listingId,
         sku: order.sku,
         title: order.title,
         quantity: order.quantity,
@@ -58,33 +56,34 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
         fee: order.fee,
         cost: stock?.cost ?? null,
         currency: order.currency,
+        combination: sold?.key ?? null,
         variation: order.variation?.values.join(', ').slice(0, 200) ?? null,
         buyerTown: order.buyerTown,
         oversold,
         soldAt: order.soldAt,
       });
-      if (found) {
+      if (found.isPresent && found.listingId !== null) {
         // They lowered their own number, but perhaps before our last change of it and perhaps after: what they offer
         // now is not known. So the right number is sent there too, or the listing ended, instead of believing one.
         const forget = (column: string) => sql.raw(`json_remove(\`${column}\`, '$.quantity')`);
         await tx
           .update(listing)
           .set({ sentQuantity: null, sent: forget('sent'), base: forget('base') })
-          .where(eq(listing.id, found.id));
+          .where(eq(listing.id, found.listingId));
       }
-      if (itemId !== null) {
-        if (stock?.axes.length) await lowerVariation(tx, itemId, stock, order, { actor: systemActor, at });
-        await moveStock(
+      if (stock)
+        await commitItems(
           tx,
-          systemActor,
-          itemId,
-          -order.quantity,
-          { reason: 'sold', saleId, variation: order.variation?.values.join(', ').slice(0, 200) },
-          at,
+          [stock.id],
+          ({ items: [held] }) => (held ? unitsChange(held, sold, -order.quantity) : []),
+          {
+            actor: systemActor,
+            why: 'sale',
+            at,
+            send: 'stock',
+            stock: { reason: 'sold', saleId, mayGoBelowZero: true },
+          },
         );
-        // Every other marketplace shows the combination's own stock, too.
-        if (stock?.axes.length) await enqueueVariations(tx, itemId);
-      }
       return { saleId, oversold };
     });
   } catch (error) {

@@ -8,6 +8,7 @@ const row = (values: string[], part: Partial<Variation> = {}): Variation => ({
   quantity: 2,
   price: null,
   barcode: '',
+  key: '',
   ...part,
 });
 const variations = [

@@ -1,35 +1,23 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
+import type { Item } from '../../core/item';
 import { priorities } from '../../core/sync';
 import { type Tx, transaction } from '../../db/client';
-import { account, item, listing, sale } from '../../db/schema';
+import { account, listing, sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { recordChanges } from '../changes/record-changes';
+import { commitItems } from '../changes/commit-items';
 import { archiveRemoteIds } from '../records/archive-remote-ids';
 import { enqueueJobs } from '../records/enqueue-jobs';
 import { refreshListings } from '../records/refresh-listings';
-import { enqueueVariations } from './enqueue-variations';
-import { moveStock } from './move-stock';
+import { unitsChange } from './units-change';
 
 type SaleRow = typeof sale.$inferSelect;
 
-/**
- * The units of a cancelled sale go back to the combination that was sold.
- * @returns whether the item has combinations
- */
-async function raiseVariation(tx: Tx, row: SaleRow, at: Date, actor: Actor): Promise<boolean> {
-  if (!row.itemId || !row.variation) return false;
-  const [thing] = await tx.select().from(item).where(eq(item.id, row.itemId));
-  if (!thing?.axes.length) return false;
-  const raised = thing.variations.map((one) =>
-    one.values.join(', ').slice(0, 200) === row.variation ? { ...one, quantity: one.quantity + row.quantity } : one,
+/** The combination that was sold: by its key, or for sales of before by what it was called. */
+const soldOf = (item: Item, row: SaleRow) =>
+  item.variations.find((one) =>
+    row.combination ? one.key === row.combination : one.values.join(', ').slice(0, 200) === row.variation,
   );
-  await tx.update(item).set({ variations: raised }).where(eq(item.id, row.itemId));
-  await recordChanges(tx, { actor, why: 'sale', at }, [
-    { itemId: thing.id, itemVersion: thing.version + 1, field: 'variations', from: thing.variations, to: raised },
-  ]);
-  return true;
-}
 
 /**
  * Stores that an order is off, once: what was sold is in stock again, every listing offers it again, and where the
@@ -46,18 +34,27 @@ export async function storeCancelled(
     if (row.state === 'cancelled') return { quantity: null, again: 0 };
     await tx.update(sale).set({ state: 'cancelled', cancelledAt: at, oversold: false }).where(eq(sale.id, saleId));
     if (row.itemId === null) return { quantity: null, again: 0 };
-    const varied = await raiseVariation(tx, row, at, actor);
-    const quantity = await moveStock(
+    const id = row.itemId;
+    let before = 0;
+    const { items } = await commitItems(
       tx,
-      actor,
-      row.itemId,
-      row.quantity,
-      { reason: 'cancelled', saleId, variation: row.variation },
-      at,
+      [id],
+      ({ items: [item] }) => {
+        if (!item) return [];
+        before = item.quantity;
+        return unitsChange(item, item.axes.length ? soldOf(item, row) : undefined, row.quantity);
+      },
+      {
+        actor,
+        why: 'sale',
+        at,
+        send: 'stock',
+        stock: { reason: 'cancelled', saleId, mayGoBelowZero: true },
+      },
     );
-    if (varied) await enqueueVariations(tx, row.itemId);
-    const wasSoldOut = quantity > 0 && quantity - row.quantity < 1;
-    return { quantity, again: wasSoldOut ? await listAgain(tx, row.itemId) : 0 };
+    const now = items[0]?.item;
+    const wasSoldOut = now !== undefined && before < 1 && now.quantity > 0;
+    return { quantity: now?.quantity ?? null, again: wasSoldOut ? await listAgain(tx, id) : 0 };
   });
 }
 

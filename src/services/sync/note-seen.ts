@@ -3,6 +3,7 @@ import { transaction } from '../../db/client';
 import { listing } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
 import { systemActor } from '../access/actor';
+import { holdItems } from '../changes/hold-items';
 import type { LoadedAccount } from '../records/load-accounts';
 import { hasDrifted, refusalOf } from '../records/shown-columns';
 import { byRule, settleFields } from './settle-fields';
@@ -19,7 +20,10 @@ export async function noteSeen(
   readAt: Date,
 ): Promise<void> {
   await transaction(async (tx) => {
-    const [row] = await tx.select().from(listing).where(eq(listing.id, listingId)).for('update');
+    // The item before its listing: what the rules take over is written into both.
+    const [known] = await tx.select({ itemId: listing.itemId }).from(listing).where(eq(listing.id, listingId));
+    const { listings } = await holdItems(tx, known ? [known.itemId] : []);
+    const row = listings.find((one) => one.id === listingId);
     // A number that is not the listing's any more tells nothing of it.
     if (!row || row.remoteId !== shown.remoteId || (row.sentAt && row.sentAt > readAt)) return;
     const drifted = shown.state === 'live' && hasDrifted(row.base, shown.content);

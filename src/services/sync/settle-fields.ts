@@ -1,16 +1,17 @@
 import { eq, sql } from 'drizzle-orm';
+import type { Change } from '../../core/change';
 import { NettingError } from '../../core/errors';
-import type { Json } from '../../core/json';
 import { canBeTaken, type DriftField, driftOf, priorities } from '../../core/sync';
 import type { Tx } from '../../db/client';
 import type { ListingRow } from '../../db/schema';
-import { item as itemTable, listing } from '../../db/schema';
+import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { recordChanges } from '../changes/record-changes';
+import { commitItems } from '../changes/commit-items';
+import { holdItems } from '../changes/hold-items';
+import { allCommitted } from '../changes/refusal-error';
 import { computeRow } from '../records/compute-row';
 import { enqueueJobs } from '../records/enqueue-jobs';
 import type { LoadedAccount } from '../records/load-accounts';
-import { loadItem } from '../records/load-items';
 import { refreshListings } from '../records/refresh-listings';
 
 /** What has to be settled on one listing, field by field. */
@@ -37,9 +38,11 @@ export async function settleFields(
   listingId: number,
   decisions: Decision[] | ((open: DriftField[]) => Decision[]),
 ): Promise<number> {
-  const [row] = await tx.select().from(listing).where(eq(listing.id, listingId)).for('update');
-  if (!row?.base || !row.sent || !row.seen) return 0;
-  const item = await loadItem(tx, row.itemId);
+  const [known] = await tx.select({ itemId: listing.itemId }).from(listing).where(eq(listing.id, listingId));
+  const { items, listings } = await holdItems(tx, known ? [known.itemId] : []);
+  const [item] = items;
+  const row = listings.find((one) => one.id === listingId);
+  if (!item || !row?.base || !row.sent || !row.seen) return 0;
   const open = driftFields(row, computeRow(item, row, account), account);
   const chosen = typeof decisions === 'function' ? decisions(open) : decisions;
   const due = chosen.filter((one) => open.some((field) => field.field === one.field));
@@ -47,7 +50,7 @@ export async function settleFields(
   const overrides = { ...row.overrides };
   const base = { ...row.base };
   const sent = { ...row.sent };
-  const taken: { field: string; from: Json; to: Json }[] = [];
+  const changes: Change[] = [];
   for (const { field, side } of due) {
     const seen = row.seen[field] ?? null;
     if (seen === null) delete base[field];
@@ -57,13 +60,13 @@ export async function settleFields(
         throw new NettingError('invalid', 'This cannot be taken over from a marketplace; put yours back instead', {
           field,
         });
-      taken.push({ field, from: overrides[field] ?? null, to: seen });
+      changes.push({ target: { item: item.id, account: row.accountId }, field, to: seen });
       overrides[field] = seen;
     } else if (seen === null) delete sent[field];
     else sent[field] = seen;
   }
   const now = computeRow(item, { ...row, overrides, sent }, account);
-  for (const { field } of taken) {
+  for (const { field } of changes) {
     const value = now.content[field];
     if (value === undefined || value === null) delete sent[field];
     else sent[field] = value;
@@ -73,20 +76,16 @@ export async function settleFields(
   await tx
     .update(listing)
     .set({
-      overrides,
       base,
       sent,
       drifted: left.length > 0,
       ...(due.some((one) => one.field === 'price') ? { sentPrice: numberOr(sent.price) } : {}),
     })
     .where(eq(listing.id, row.id));
-  const [version] = await tx.select({ version: itemTable.version }).from(itemTable).where(eq(itemTable.id, row.itemId));
-  await recordChanges(
-    tx,
-    { actor, why: 'marketplace', at: new Date() },
-    taken.map((one) => ({ ...one, itemId: row.itemId, listingId: row.id, itemVersion: version?.version ?? 1 })),
+  allCommitted(
+    await commitItems(tx, [item.id], () => changes, { actor, why: 'marketplace', at: new Date(), send: 'falls' }),
   );
-  await refreshListings(tx, [row.itemId], [account]);
+  await refreshListings(tx, [item.id], [account]);
   if (due.some((one) => one.side === 'ours'))
     await enqueueJobs(tx, { where: sql`l.id = ${row.id}`, priority: priorities.content, runId: null });
   return due.length;

@@ -1,8 +1,7 @@
 'use client';
 
 import { Command } from 'cmdk';
-
-export type Choice = { id: string; label: string };
+import type { Choice } from '@/core/field/kind';
 
 /** A list that is searched while one types: long lists of a marketplace, chosen by keyboard. */
 export function SearchList({
@@ -12,7 +11,7 @@ export function SearchList({
   choose,
 }: {
   label: string;
-  choices: Choice[];
+  choices: readonly Choice[];
   chosen: string[];
   choose: (id: string) => void;
 }) {

@@ -1,31 +1,29 @@
+import { brief } from '@/core/field/brief';
+import { itemField } from '@/core/field/catalogue';
+import { listingField } from '@/core/field/listing-fields';
 import type { Json } from '@/core/json';
-import { fieldLabels } from '@/core/listing/fields';
-import { formatMoney } from '@/core/measure/money';
 
 /** What a listing's field is called, also one of a marketplace's own. */
-export const fieldName = (field: string): string =>
-  field in fieldLabels
-    ? fieldLabels[field as keyof typeof fieldLabels] // tested just before
-    : field
-        .replace(/^(attr|extra)\./, '')
-        .replace(/[_-]+/g, ' ')
-        .replace(/^./, (letter) => letter.toUpperCase());
+export const fieldName = (field: string): string => listingField(field)?.label ?? field;
 
-const plain = (html: string) =>
-  html
-    .replace(/<[^>]+>/g, ' ')
-    .replace(/\s+/g, ' ')
-    .trim();
+/** What an item's field is called. */
+export const itemFieldName = (field: string): string =>
+  itemField(field)?.label ?? field.replace(/^(attributes|own)\./, '');
+
+const said = (text: string) => text.replace(/\s+/g, ' ').trim() || 'nothing';
 
 /** A value of a listing in words, as short as it can be read in a row. */
 export function shownValue(field: string, value: Json, currency = 'EUR'): string {
-  if (value === null || value === undefined || value === '') return 'nothing';
-  if (field === 'price' && typeof value === 'number') return formatMoney(value, currency);
-  if (typeof value === 'string') return plain(value);
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value))
-    return field === 'photos'
-      ? `${value.length} ${value.length === 1 ? 'photo' : 'photos'}`
-      : value.map((one) => (typeof one === 'string' ? one : JSON.stringify(one))).join(', ');
-  return typeof value === 'object' ? JSON.stringify(value) : String(value);
+  const kind = field === 'description' ? ({ is: 'rich', most: 0 } as const) : listingField(field)?.kind;
+  if (!kind) return said(JSON.stringify(value));
+  const entries = Array.isArray(value) && kind.is === 'text' ? value.map(String).join(', ') : value;
+  return said(brief(kind, entries, { currency }));
 }
+
+/** A value of an item in words. */
+export const shownItemValue = (field: string, value: Json, currency = 'EUR'): string => {
+  const kind = itemField(field)?.kind;
+  return said(
+    kind ? brief(kind, value, { currency }) : typeof value === 'string' ? value : JSON.stringify(value ?? ''),
+  );
+};

@@ -40,6 +40,12 @@ export function Dock() {
           </span>
         </span>
       ))}
+      {data?.tasks.map((task) => (
+        <span key={task.id} className="figures max-w-80 truncate">
+          {task.title}: {task.done.toLocaleString('en')} of {task.total.toLocaleString('en')}
+          <span className="quiet">{task.secondsLeft ? `, ${duration(task.secondsLeft)} left` : ''}</span>
+        </span>
+      ))}
       {unsent > 0 ? <span className="figures">{unsent.toLocaleString('en')} stopped by you</span> : null}
       {data?.lanes.map((lane) => (
         <LaneTrouble key={lane.accountId} lane={lane} />

@@ -11,7 +11,7 @@ import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 import { JobLine } from './job-line';
 import { RunLine, Runs } from './runs';
-import { ScheduledList } from './scheduled';
+import { TaskList } from './task-list';
 import { jobStates, stateWords } from './words';
 
 /** What is planned, under way, done and failed, by run, by account and by item. */
@@ -117,7 +117,7 @@ export function Outbox() {
       {run ? <RunLine run={run} stop={() => void stop.run(run.id)} resume={() => void resume.run(run.id)} /> : null}
       <div className="grid grid-cols-[17rem_minmax(0,1fr)] max-lg:grid-cols-1">
         <section aria-label="Runs" className="border-r border-base-300">
-          <ScheduledList />
+          <TaskList />
           {runs.isPending ? <Loading what="the runs" /> : null}
           {runs.isError ? <Failed error={runs.error} /> : null}
           {runs.data ? (

@@ -58,7 +58,7 @@ export function fitVariations(
     (row): OfferedVariation => ({
       values: open.map((index) => row.values[index] ?? ''),
       sku: row.sku,
-      quantity: row.quantity,
+      quantity: Math.max(0, row.quantity),
       price: variationPrice(item.price, row),
       barcode: row.barcode,
       ownPrice: row.price?.kind === 'own',

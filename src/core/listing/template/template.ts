@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { fieldValue } from '../../field/item-values';
 import { ownText } from '../../item/custom-fields';
 import type { Item } from '../../item/item';
 import { ownValue } from '../../json';
@@ -41,29 +42,29 @@ export type Template = z.infer<typeof templateSchema>;
 
 const folded = (text: string) => text.toLowerCase().trim();
 
-function fieldOf(item: Item, field: string): string {
-  if (field.startsWith('attributes.')) return ownValue(item.attributes, field.slice('attributes.'.length)) ?? '';
+/** What a field of the item says, as conditions compare it: plain numbers, words of a list apart by commas. */
+function said(item: Item, field: string): string {
   if (field.startsWith('own.')) return ownText(ownValue(item.own, field.slice('own.'.length)));
-  const value = ownValue(item as unknown as Record<string, unknown>, field); // any field of an item may be named
+  const value = fieldValue(item, field);
   if (Array.isArray(value)) return value.map(String).join(', ');
-  return value === null || value === undefined || typeof value === 'object' ? '' : String(value);
+  return value === null || typeof value === 'object' ? '' : String(value);
 }
 
 function holds(item: Item, { field, op, value }: TemplateCondition): boolean {
-  const said = fieldOf(item, field);
+  const text = said(item, field);
   switch (op) {
     case 'is':
-      return folded(said) === folded(value);
+      return folded(text) === folded(value);
     case 'not':
-      return folded(said) !== folded(value);
+      return folded(text) !== folded(value);
     case 'contains':
-      return folded(said).includes(folded(value));
+      return folded(text).includes(folded(value));
     case 'starts':
-      return folded(said).startsWith(folded(value));
+      return folded(text).startsWith(folded(value));
     case 'at-least':
-      return said !== '' && Number(said) >= Number(value);
+      return text !== '' && Number(text) >= Number(value);
     case 'at-most':
-      return said !== '' && Number(said) <= Number(value);
+      return text !== '' && Number(text) <= Number(value);
   }
 }
 

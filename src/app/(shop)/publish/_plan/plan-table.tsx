@@ -1,16 +1,12 @@
-import { fieldLabels } from '@/core/listing/fields';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { PlannedKnot } from '@/services/listings/plan-portions';
 import type { PublishPlan } from '@/services/listings/plan-publish';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { ItemCell } from '@/ui/controls/item-cell';
+import { fieldName } from '@/ui/controls/shown-value';
 
-const nameOf = (field: string) =>
-  (field in fieldLabels
-    ? fieldLabels[field as keyof typeof fieldLabels]
-    : field.replace(/^(attr|extra)\./, '')
-  ).toLowerCase(); // tested just before
+const nameOf = (field: string) => fieldName(field).toLowerCase();
 
 type PlannedItem = PublishPlan['items'][number];
 

@@ -13,7 +13,7 @@ export function PreviewTable({ rows, accounts }: { rows: PreviewRow[]; accounts:
       head: 'Item',
       className: 'max-w-64',
       cell: (row) => (
-        <ItemCell {...row} below={row.refused ? <span className="text-warning">{row.refused}</span> : row.sku} />
+        <ItemCell {...row} below={row.refused ? <span className="text-warning">{row.refused}</span> : becomes(row)} />
       ),
     },
     {
@@ -59,6 +59,10 @@ export function PreviewTable({ rows, accounts }: { rows: PreviewRow[]; accounts:
     />
   );
 }
+
+/** The new title, where it becomes another one. */
+const becomes = (row: PreviewRow) =>
+  row.after.title === row.title ? row.sku : <b className="font-semibold">{row.after.title}</b>;
 
 function Change({ before, after, money = false }: { before: number | null; after: number | null; money?: boolean }) {
   const show = (value: number | null) => (money ? <Price amount={value} /> : <span className="figures">{value}</span>);

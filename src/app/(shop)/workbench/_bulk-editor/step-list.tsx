@@ -50,7 +50,7 @@ export function StepList({ steps, change }: { steps: StepDraft[]; change: (steps
               <span className="sr-only">{opLabels[step.op]}</span>
               <input
                 ref={index === steps.length - 1 ? last : undefined}
-                className="input input-sm figures w-28"
+                className={step.op === 'title-before' ? 'input input-sm w-full' : 'input input-sm figures w-28'}
                 value={step.value}
                 aria-invalid={wrong ? true : undefined}
                 placeholder={step.op === 'price-percent' ? '-5' : ''}

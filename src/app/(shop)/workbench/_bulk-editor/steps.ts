@@ -10,6 +10,7 @@ export const opLabels: Record<Operation['op'], string> = {
   'price-set': 'Set price to',
   'quantity-add': 'Add to stock',
   'quantity-set': 'Set stock to',
+  'title-before': 'Put before the title',
 };
 
 export const units: Record<Operation['op'], string> = {
@@ -18,6 +19,7 @@ export const units: Record<Operation['op'], string> = {
   'price-set': 'EUR',
   'quantity-add': 'units',
   'quantity-set': 'units',
+  'title-before': '',
 };
 
 export const roundingLabels: Record<RoundingName, string> = {
@@ -56,6 +58,8 @@ export function readStep(draft: StepDraft): Operation | string {
         : 'Type a number such as 3 or -1';
     case 'quantity-set':
       return /^\d{1,6}$/.test(text) ? { op: draft.op, quantity: Number(text) } : 'Type a number';
+    case 'title-before':
+      return draft.value.trim() === '' ? 'Type a text' : { op: draft.op, text: `${draft.value.trim()} ` };
   }
 }
 
@@ -72,5 +76,7 @@ export function sayStep(step: Operation): string {
       return `stock ${step.delta > 0 ? '+' : '−'}${Math.abs(step.delta)}`;
     case 'quantity-set':
       return `stock set to ${step.quantity}`;
+    case 'title-before':
+      return `“${step.text.trim()}” before the title`;
   }
 }

@@ -226,6 +226,18 @@ function Result({
       </Empty>
     );
   const { applied, sent } = done;
+  if (!applied.finished)
+    return (
+      <Empty title={`${applied.total.toLocaleString('en')} items are being changed`}>
+        <p>
+          {applied.items.toLocaleString('en')} are changed so far. It goes on by itself: the foot of every page tells
+          how far it is, and you can leave this page.
+        </p>
+        <Link className="btn btn-primary btn-sm" href="/outbox">
+          Watch it, stop it or take it back
+        </Link>
+      </Empty>
+    );
   return (
     <Empty title={`${applied.items.toLocaleString('en')} items are changed`}>
       <p>

@@ -2,6 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
+import type { Choice } from '@/core/field/kind';
 import type { Item } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
@@ -9,8 +10,7 @@ import { Chips } from '@/ui/controls/chips';
 import { SearchList } from '@/ui/controls/search-list';
 import { NarrowVariations } from './narrow-variations';
 import { PhotoChoice } from './photo-choice';
-import { readTyped } from './read-typed';
-import { written } from './shown';
+import { readTyped, written } from './shown';
 
 const RichEditor = dynamic(() => import('./rich-editor'), {
   loading: () => <p className="quiet p-2">Loading the editor …</p>,
@@ -90,13 +90,14 @@ type EditorProps = Props & { save: (value: Json | undefined) => Promise<void>; s
 function Editor(props: EditorProps) {
   const { field, column, item, save } = props;
   const list = Array.isArray(field.value) ? field.value.map(String) : [];
-  switch (field.type) {
+  const { kind } = field;
+  switch (kind.is) {
     case 'choice':
       return (
         <>
           <SearchList
             label={`${field.label} on ${column.name}`}
-            choices={field.choices ?? []}
+            choices={kind.choices}
             chosen={[String(field.value)]}
             choose={(id) => void save(id)}
           />
@@ -122,13 +123,15 @@ function Editor(props: EditorProps) {
           <Foot {...props} />
         </div>
       );
-    case 'choices':
-      return <Several {...props} first={list} />;
     case 'list':
-      return <Words {...props} first={list} />;
+      return kind.choices ? (
+        <Several {...props} choices={kind.choices} first={list} />
+      ) : (
+        <Words {...props} first={list} />
+      );
     case 'photos':
       return <PhotoChoice {...props} photos={item.photos} first={list} />;
-    case 'variations':
+    case 'map':
       return <NarrowVariations {...props} />;
     case 'rich':
       return <Rich {...props} />;
@@ -156,7 +159,7 @@ function Foot({ field, save, close, children }: EditorProps & { children?: React
 function Text(props: EditorProps) {
   const { field, column, save, setProblem } = props;
   const [text, setText] = useState(() => written(field, column));
-  const long = field.type === 'long';
+  const long = field.kind.is === 'text' && field.kind.lines === true;
   const wide = long || field.field === 'title';
   const send = () => {
     const read = readTyped(field, column, text);
@@ -187,7 +190,7 @@ function Text(props: EditorProps) {
       ) : (
         <input
           {...shared}
-          type={field.type === 'date' ? 'date' : 'text'}
+          type={field.kind.is === 'date' ? 'date' : 'text'}
           className="input input-sm w-full"
           onChange={(event) => setText(event.target.value)}
         />
@@ -243,14 +246,14 @@ function Words(props: EditorProps & { first: string[] }) {
   );
 }
 
-function Several(props: EditorProps & { first: string[] }) {
-  const { field, column, save, first } = props;
+function Several(props: EditorProps & { first: string[]; choices: readonly Choice[] }) {
+  const { field, column, save, first, choices } = props;
   const [chosen, setChosen] = useState(first);
   return (
     <>
       <SearchList
         label={`${field.label} on ${column.name}`}
-        choices={field.choices ?? []}
+        choices={choices}
         chosen={chosen}
         choose={(id) => setChosen(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id])}
       />

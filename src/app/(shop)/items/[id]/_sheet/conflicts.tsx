@@ -1,10 +1,10 @@
 'use client';
 
-import { toPlainText } from '@/core/listing/fit/plain-text';
+import type { Json } from '@/core/json';
+import { itemFieldName, shownItemValue } from '@/ui/controls/shown-value';
 import type { Conflict } from './use-autosave';
 
-const inWords = (value: unknown): string =>
-  typeof value === 'string' ? toPlainText(value) : typeof value === 'object' ? JSON.stringify(value) : String(value);
+const inWords = (field: string, value: unknown): string => shownItemValue(field, (value ?? null) as Json); // as saved: JSON
 
 type Props = { conflicts: Conflict[]; resolve: (field: string, take: 'mine' | 'theirs') => void };
 
@@ -17,8 +17,8 @@ export function Conflicts({ conflicts, resolve }: Props) {
       className="flex items-center gap-3 border-b border-base-300 bg-base-200 px-4 py-2"
     >
       <span className="line-clamp-3">
-        Somebody changed <b>{conflict.field}</b> meanwhile. Yours: “{inWords(conflict.mine)}”, theirs: “
-        {inWords(conflict.theirs)}”.
+        Somebody changed <b>{itemFieldName(conflict.field).toLowerCase()}</b> meanwhile. Yours: “
+        {inWords(conflict.field, conflict.mine)}”, theirs: “{inWords(conflict.field, conflict.theirs)}”.
       </span>
       <button type="button" className="btn btn-sm" onClick={() => resolve(conflict.field, 'mine')}>
         Keep mine

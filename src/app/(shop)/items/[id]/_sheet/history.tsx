@@ -2,8 +2,10 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { RotateCcw } from 'lucide-react';
+import type { Json } from '@/core/json';
 import type { HistoryEntry } from '@/services/items/item-history';
 import { When } from '@/ui/controls/format';
+import { fieldName, itemFieldName, shownItemValue, shownValue } from '@/ui/controls/shown-value';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
@@ -26,27 +28,30 @@ const outcomes: Record<Extract<HistoryEntry, { kind: 'answer' }>['outcome'], str
   skipped: 'was skipped',
 };
 
-const plain = (value: unknown): string => {
-  if (value === null || value === undefined || value === '') return 'nothing';
-  const text =
-    typeof value === 'string'
-      ? value.replace(/<[^>]+>/g, ' ')
-      : Array.isArray(value)
-        ? `${value.length} entries`
-        : JSON.stringify(value);
-  return text.length > 90 ? `${text.slice(0, 88)}…` : text;
-};
+const short = (text: string) => (text.length > 90 ? `${text.slice(0, 88)}…` : text);
+type Change = Extract<HistoryEntry, { kind: 'change' }>;
 
-const isObject = (value: unknown): value is Record<string, unknown> =>
+const nameOf = ({ field, accountId }: Change) =>
+  (accountId === null ? itemFieldName(field) : fieldName(field)).toLowerCase();
+const said = ({ field, accountId }: Change, value: Json) =>
+  short(accountId === null ? shownItemValue(field, value) : shownValue(field, value));
+
+const isObject = (value: Json): value is Record<string, Json> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** What changed in words; of a field with many names in it only those that changed. */
-function difference(from: unknown, to: unknown): string {
-  if (!isObject(from) || !isObject(to)) return `${plain(from)} → ${plain(to)}`;
+function difference(entry: Change): string {
+  const { from = null, to = null } = entry as { from?: Json; to?: Json }; // the record holds JSON values only
+  if (!isObject(from) || !isObject(to)) return `${said(entry, from)} → ${said(entry, to)}`;
   const names = [...new Set([...Object.keys(from), ...Object.keys(to)])].filter(
     (name) => JSON.stringify(from[name]) !== JSON.stringify(to[name]),
   );
-  return names.map((name) => `${name}: ${plain(from[name])} → ${plain(to[name])}`).join('; ');
+  return names
+    .map(
+      (name) =>
+        `${name}: ${short(shownItemValue(name, from[name] ?? null))} → ${short(shownItemValue(name, to[name] ?? null))}`,
+    )
+    .join('; ');
 }
 
 const canReturn = (field: string) => !['created', 'quantity', 'target'].includes(field);
@@ -64,7 +69,7 @@ export function History({ itemId, accountName, changed }: Props) {
       const { field } = await api('POST /items/{id}/history/{change}/return', { params: { id: itemId, change: id } });
       changed();
       await refetch();
-      return `${field} is what it was before`;
+      return `${itemFieldName(field)} is what it was before`;
     },
     { touches: [['history']], tells: true },
   );
@@ -93,16 +98,16 @@ export function History({ itemId, accountName, changed }: Props) {
                   ? entry.to
                     ? 'added the item'
                     : 'left the item out'
-                  : `changed ${entry.field}`}
+                  : `changed ${nameOf(entry)}`}
               {entry.accountId ? ` on ${accountName(entry.accountId)}` : ''} {whyWords[entry.why] ?? ''}
-              {entry.field === 'created' || entry.field === 'target' ? '' : `: ${difference(entry.from, entry.to)}`}
+              {entry.field === 'created' || entry.field === 'target' ? '' : `: ${difference(entry)}`}
             </span>
           )}
           {entry.kind === 'change' && entry.why !== 'sale' && canReturn(entry.field) ? (
             <button
               type="button"
               className="btn btn-ghost btn-xs"
-              aria-label={`Bring ${entry.field} back to ${plain(entry.from)}`}
+              aria-label={`Bring ${nameOf(entry)} back to ${said(entry, (entry.from ?? null) as Json)}`} // as above
               onClick={() => void back.run(entry.id)}
             >
               <RotateCcw size={12} aria-hidden="true" /> bring back

@@ -21,8 +21,6 @@ type Props = {
   mapCategory: (column: SheetColumn, categoryId: string) => Promise<void>;
 };
 
-const isEditable = (field: SheetField) => field.type !== 'fixed' && field.field !== 'sku';
-
 /** What this marketplace will get, where it comes from, and what is wrong with it; Enter opens it for writing. */
 function MarketCellBody({ item, column, field, write, mapCategory }: Props) {
   const [anchor, setAnchor] = useState<DOMRect | null>(null);
@@ -35,7 +33,7 @@ function MarketCellBody({ item, column, field, write, mapCategory }: Props) {
       </button>
     );
   const issue = field.issues[0];
-  const editable = isEditable(field);
+  const { editable } = field;
   const text = shown(field, column);
   const close = () => {
     setAnchor(null);

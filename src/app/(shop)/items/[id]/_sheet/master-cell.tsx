@@ -1,17 +1,15 @@
 'use client';
 
 import dynamic from 'next/dynamic';
-import { conditionGrades } from '@/core/item/condition';
-import type { Item, ItemPatch } from '@/core/item/item';
-import { amountToText, parseAmount } from '@/core/measure/money';
+import { fieldValue, withFieldValue } from '@/core/field/item-values';
+import { type Item, type ItemPatch, isPatchable } from '@/core/item/item';
+import type { Json } from '@/core/json';
 import type { Words } from '@/services/records/known-words';
-import { Chips } from '@/ui/controls/chips';
-import { CustomFieldCell } from './custom-field-cell';
-import { SizeCell, WeightCell } from './parcel-cell';
+import { FieldCell } from './field-cell';
+import { SizeCell } from './parcel-cell';
 import type { SheetRow } from './rows';
 import { StockCell } from './stock-cell';
 import { StockNumberCell } from './stock-number-cell';
-import { fine, Lines, LongText, Typed } from './typed';
 
 const RichEditor = dynamic(() => import('./rich-editor'), {
   loading: () => <p className="quiet p-2">Loading the editor …</p>,
@@ -28,143 +26,54 @@ type Props = {
   openVariations: () => void;
 };
 
+/** The part of the item that holds a field: attributes and own fields are saved with those beside them. */
+function patchOf(item: Item, id: string, value: Json): ItemPatch {
+  const part = id.startsWith('attributes.') ? 'attributes' : id.startsWith('own.') ? 'own' : id;
+  return isPatchable(part) ? { [part]: withFieldValue(item, id, value)[part] } : {};
+}
+
 /** The item's own value, always open for writing. */
 export function MasterCell({ row, item, words, change, flush, settle, stockMoved, openVariations }: Props) {
-  const { master, label } = row;
+  const { field } = row;
   const id = masterId(row.id);
-  switch (master.kind) {
-    case 'none':
-      return <span className="quiet">only there</span>;
-    case 'text': {
-      const { field } = master;
-      if (field === 'sku')
-        return (
-          <StockNumberCell
-            id={id}
-            itemId={item.id}
-            value={item.sku}
-            change={(sku) => change({ sku })}
-            flush={flush}
-            settle={settle}
-            moved={stockMoved}
-          />
-        );
+  if (!field || field.id === 'photos') return <span className="quiet">only there</span>;
+  switch (field.id) {
+    case 'sku':
       return (
-        <Typed
+        <StockNumberCell
           id={id}
-          label={label}
-          dir="auto"
-          mono={master.mono}
-          lines={field === 'title' ? 2 : 1}
-          words={field in (words ?? {}) ? words?.[field as keyof Words] : undefined}
-          value={String(item[field] ?? '')}
-          parse={fine}
-          change={(text) => change({ [field]: text })}
+          itemId={item.id}
+          value={item.sku}
+          change={(sku) => change({ sku })}
           flush={flush}
+          settle={settle}
+          moved={stockMoved}
         />
       );
-    }
-    case 'long':
-      return (
-        <LongText
-          id={id}
-          label={label}
-          value={String(item[master.field] ?? '')}
-          change={(text) => change({ [master.field]: text })}
-          flush={flush}
-        />
-      );
-    case 'rich':
+    case 'description':
       return (
         <RichEditor
           key={item.id}
-          label={label}
+          label={row.label}
           value={item.description}
           change={(description) => change({ description })}
         />
       );
-    case 'chips':
-      return (
-        <Chips
-          id={id}
-          label={label}
-          values={item.keywords}
-          change={(keywords) => {
-            change({ keywords });
-            flush();
-          }}
-        />
-      );
-    case 'lines':
-      return (
-        <Lines
-          id={id}
-          label={label}
-          values={item.highlights}
-          change={(highlights) => change({ highlights })}
-          flush={flush}
-        />
-      );
-    case 'money':
-      return (
-        <Typed
-          id={id}
-          label={`${label} in ${item.currency}`}
-          value={item[master.field] === null ? '' : amountToText(item[master.field] ?? 0, item.currency)}
-          parse={(text) =>
-            text.trim() === '' || (parseAmount(text, item.currency) ?? -1) >= 0 ? null : 'This is not an amount'
-          }
-          change={(text) => change({ [master.field]: text.trim() === '' ? null : parseAmount(text, item.currency) })}
-          flush={flush}
-        />
-      );
-    case 'weight':
-      return <WeightCell id={id} item={item} change={change} flush={flush} />;
-    case 'size':
+    case 'lengthMm':
       return <SizeCell id={id} item={item} change={change} flush={flush} />;
-    case 'condition':
-      return (
-        <select
-          id={id}
-          aria-label={label}
-          className="select select-sm w-full"
-          value={item.condition ?? ''}
-          onChange={(event) => change({ condition: (event.target.value || null) as Item['condition'] })}
-          onBlur={flush}
-        >
-          <option value="">Choose …</option>
-          {conditionGrades.map((grade) => (
-            <option key={grade.id} value={grade.id}>
-              {grade.label}
-            </option>
-          ))}
-        </select>
+    case 'quantity':
+      return item.axes.length ? (
+        <span>
+          <b className="figures font-medium" data-testid="stock">
+            {item.quantity}
+          </b>{' '}
+          <button type="button" className="underline" onClick={openVariations}>
+            in {item.variations.filter((one) => one.on).length} variations
+          </button>
+        </span>
+      ) : (
+        <StockCell item={item} moved={stockMoved} />
       );
-    case 'date':
-      return (
-        <input
-          id={id}
-          type="date"
-          aria-label={label}
-          className="input input-sm w-full"
-          value={item[master.field] ?? ''}
-          onChange={(event) => change({ [master.field]: event.target.value || null })}
-          onBlur={flush}
-        />
-      );
-    case 'stock':
-      if (item.axes.length)
-        return (
-          <span>
-            <b className="figures font-medium" data-testid="stock">
-              {item.quantity}
-            </b>{' '}
-            <button type="button" className="underline" onClick={openVariations}>
-              in {item.variations.filter((one) => one.on).length} variations
-            </button>
-          </span>
-        );
-      return <StockCell item={item} moved={stockMoved} />;
     case 'variations':
       return (
         <button id={id} type="button" className="underline" onClick={openVariations}>
@@ -173,25 +82,22 @@ export function MasterCell({ row, item, words, change, flush, settle, stockMoved
             : 'None; make some'}
         </button>
       );
-    case 'own':
-      return <CustomFieldCell id={id} field={master.field} item={item} change={change} flush={flush} />;
-    case 'attribute':
-      return (
-        <Typed
-          id={id}
-          label={label}
-          dir="auto"
-          words={row.words}
-          value={item.attributes[master.name] ?? ''}
-          parse={fine}
-          change={(text) => {
-            const { [master.name]: _old, ...rest } = item.attributes;
-            change({ attributes: text === '' ? rest : { ...rest, [master.name]: text } });
-          }}
-          flush={flush}
-        />
-      );
   }
+  const labels = { money: `${row.label} in ${item.currency}`, weight: `${row.label}, with its unit` };
+  return (
+    <FieldCell
+      id={id}
+      field={field}
+      label={field.kind.is === 'money' || field.kind.is === 'weight' ? labels[field.kind.is] : row.label}
+      value={fieldValue(item, field.id)}
+      currency={item.currency}
+      write={(value) => change(patchOf(item, field.id, value))}
+      flush={flush}
+      words={row.words ?? (field.id in (words ?? {}) ? words?.[field.id as keyof Words] : undefined)}
+      lines={field.id === 'title' ? 2 : 1}
+      placeholder={field.kind.is === 'weight' ? '540 g or 1 lb 3 oz' : undefined}
+    />
+  );
 }
 
 /** The id of a row's own input: where a mend leads. */

@@ -3,27 +3,11 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Item, ItemPatch } from '@/core/item/item';
 import { parseLength, parseSides } from '@/core/measure/length';
-import { formatWeight, parseWeight } from '@/core/measure/weight';
 import { Price } from '@/ui/controls/format';
 import { api } from '@/ui/data/api';
 import { Typed } from './typed';
 
 type Props = { id: string; item: Item; change: (patch: ItemPatch) => void; flush: () => void };
-
-/** Weight in any unit, read as it is typed. */
-export function WeightCell({ id, item, change, flush }: Props) {
-  return (
-    <Typed
-      id={id}
-      label="Weight, with its unit"
-      placeholder="540 g or 1 lb 3 oz"
-      value={item.weightGrams === null ? '' : formatWeight(item.weightGrams)}
-      parse={(text) => (text.trim() === '' || parseWeight(text) !== null ? null : 'Write 540 g, 1.2 kg or 1 lb 3 oz')}
-      change={(text) => change({ weightGrams: text.trim() === '' ? null : parseWeight(text) })}
-      flush={flush}
-    />
-  );
-}
 
 const centimetres = (millimetres: number | null) => (millimetres === null ? '' : `${millimetres / 10} cm`);
 

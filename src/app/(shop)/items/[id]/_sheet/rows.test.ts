@@ -1,3 +1,4 @@
+import { itemFieldIds } from '@/core/field/item-fields';
 import { sampleItem } from '@/core/testing.test-data';
 import type { ItemSheet, SheetColumn } from '@/services/items/item-sheet';
 import { rowsFor } from './rows';
@@ -8,7 +9,8 @@ const field = (name: string, label: string) => ({
   value: null,
   origin: 'master' as const,
   issues: [],
-  type: 'text' as const,
+  kind: { is: 'text' as const, most: 100 },
+  editable: true,
 });
 const column = (accountId: number, fields: ReturnType<typeof field>[]) =>
   ({ accountId, fields }) as unknown as SheetColumn;
@@ -28,14 +30,14 @@ test('attributes of the same name on several marketplaces share a row with the i
   );
   const colour = rows.filter((row) => row.label === 'Colour');
   expect(colour).toHaveLength(1);
-  expect(colour[0]?.master).toEqual({ kind: 'attribute', name: 'Colour' });
+  expect(colour[0]?.field?.id).toBe('attributes.Colour');
   expect(colour[0]?.fieldOf(column(2, [field('attr.tint', 'Colour')]))?.field).toBe('attr.tint');
   expect(rows.map((row) => row.label)).toEqual(expect.arrayContaining(['Own thing', 'Size']));
 });
 
 test('a marketplace’s own field stands in a row of its own, not written in the item', () => {
   const rows = rowsFor(sheet([column(1, [field('extra.returns', 'Returns')])]));
-  expect(rows.find((row) => row.label === 'Returns')?.master).toEqual({ kind: 'none' });
+  expect(rows.find((row) => row.label === 'Returns')?.field).toBeNull();
 });
 
 test('brand and model are fields of the item and get no second row', () => {
@@ -48,4 +50,20 @@ test('every row has its own name', () => {
     (row) => row.id,
   );
   expect(new Set(ids).size).toBe(ids.length);
+});
+
+test('the rows are the catalogue’s, in its order: nothing that an item holds is missing', () => {
+  const custom = { key: 'shelf', label: 'Shelf', type: 'text', choices: [], most: null, from: null, to: null } as const;
+  const rows = rowsFor({
+    ...sheet([]),
+    customFields: [{ ...custom, choices: [], category: '', copied: true }],
+  });
+  const ids = rows.map((row) => row.id);
+  expect(ids.slice(0, 6)).toEqual(['title', 'brand', 'model', 'category', 'condition', 'conditionNote']);
+  expect(ids).toEqual(expect.arrayContaining(['tags', 'quantity', 'variations', 'size', 'photos', 'own.shelf', 'sku']));
+  expect(ids.indexOf('attributes.Colour')).toBeLessThan(ids.indexOf('own.shelf'));
+  expect(ids.indexOf('own.shelf')).toBeLessThan(ids.indexOf('sku'));
+  const shown = new Set(rows.flatMap((row) => (row.field ? [row.field.id] : [])));
+  // Axes stand with the variations, width and height with the length.
+  expect(itemFieldIds.filter((id) => !shown.has(id))).toEqual(['axes', 'widthMm', 'heightMm', 'attributes', 'own']);
 });

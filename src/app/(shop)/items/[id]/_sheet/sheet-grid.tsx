@@ -12,9 +12,8 @@ import { ColumnHead } from './column-head';
 import { MarketCell } from './market-cell';
 import { MasterCell } from './master-cell';
 import { NetFoot } from './net-foot';
-import { readTyped } from './read-typed';
 import type { SheetRow } from './rows';
-import { written } from './shown';
+import { readTyped, written } from './shown';
 import type { SaveState } from './use-autosave';
 import { useSheetKeys } from './use-sheet-keys';
 
@@ -78,7 +77,7 @@ export function SheetGrid(props: Props) {
   const cell = (row: number, column: number) => {
     const there = columns[column - 1];
     const field = there ? rows[row]?.fieldOf(there) : noField;
-    return there && field && field.type !== 'fixed' ? { there, field } : null;
+    return there && field?.editable ? { there, field } : null;
   };
   const onKeyDown = useSheetKeys({
     rows: rows.length,

@@ -17,8 +17,6 @@ type TypedProps = {
   dir?: 'auto';
 };
 
-export const fine = () => null;
-
 /** A text input that keeps what is typed while it has the focus, and follows the record otherwise. */
 export function Typed({
   value,

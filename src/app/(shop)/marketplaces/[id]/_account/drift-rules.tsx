@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { fixedFields } from '@/core/listing/fields';
+import { fixedFields } from '@/core/field/listing-fields';
 import { canBeTaken, type DriftAnswer } from '@/core/sync/drift';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import { fieldName } from '@/ui/controls/shown-value';

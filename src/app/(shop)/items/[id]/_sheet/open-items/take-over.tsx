@@ -1,34 +1,17 @@
 'use client';
 
 import { useState } from 'react';
+import { itemFieldEntries, itemFieldIds, takeable } from '@/core/field/item-fields';
 import type { Item, ItemField } from '@/core/item/item';
 import type { OpenItem } from '@/services/items/find-open-items';
 import { Dialog } from '@/ui/controls/dialog';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 
-const offered: { field: ItemField; label: string }[] = [
-  { field: 'title', label: 'Title' },
-  { field: 'brand', label: 'Brand' },
-  { field: 'model', label: 'Model' },
-  { field: 'category', label: 'Category' },
-  { field: 'attributes', label: 'Attributes' },
-  { field: 'condition', label: 'Condition' },
-  { field: 'conditionNote', label: 'Condition note' },
-  { field: 'description', label: 'Description' },
-  { field: 'highlights', label: 'Highlights' },
-  { field: 'keywords', label: 'Keywords' },
-  { field: 'price', label: 'Price' },
-  { field: 'cost', label: 'Cost' },
-  { field: 'weightGrams', label: 'Weight' },
-  { field: 'lengthMm', label: 'Length' },
-  { field: 'widthMm', label: 'Width' },
-  { field: 'heightMm', label: 'Height' },
-  { field: 'supplier', label: 'Supplier' },
-  { field: 'boughtOn', label: 'Bought on' },
-  { field: 'location', label: 'Place' },
-  { field: 'own', label: 'Fields of your own' },
-];
+/** What the catalogue lets travel from one piece to another. */
+const offered = itemFieldIds
+  .filter((field) => takeable(field))
+  .map((field): { field: ItemField; label: string } => ({ field, label: itemFieldEntries[field].label }));
 
 const says = (value: unknown): boolean =>
   value !== null &&

@@ -1,6 +1,7 @@
 'use client';
 
 import { useRef, useState } from 'react';
+import { choicesOf } from '@/core/field/kind';
 import type { Item, ItemPatch } from '@/core/item/item';
 import { unitsOf, type Variation } from '@/core/item/variations';
 import type { SheetColumn } from '@/services/items/item-sheet';
@@ -37,8 +38,8 @@ export function Variations({ item, columns, change, settle, again, place, back }
     ...new Map(
       columns
         .flatMap((column) => column.fields)
-        .filter((field) => /^(attr|extra)\./.test(field.field) && field.choices?.length)
-        .map((field) => [field.label, (field.choices ?? []).map((choice) => choice.label)] as const),
+        .filter((field) => /^(attr|extra)\./.test(field.field) && choicesOf(field.kind).length > 0)
+        .map((field) => [field.label, choicesOf(field.kind).map((choice) => choice.label)] as const),
     ),
   ].map(([name, values]) => ({ name, values }));
   const troubled = columns.filter(

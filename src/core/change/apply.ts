@@ -1,0 +1,172 @@
+import type { Catalogue } from '../field/catalogue';
+import type { Field } from '../field/field';
+import { fieldValue, withFieldValue } from '../field/item-values';
+import type { Item, Photo } from '../item/item';
+import { type Variation, variationFaults } from '../item/variations';
+import { type Json, ownValue } from '../json';
+import type { Overrides } from '../listing/context';
+import type { Change, DoneChange, Refusal, RefusalKind } from './change';
+import { keyed } from './keys';
+import { type Move, movesBetween, onHand } from './movements';
+
+/** An item with what is written for each account alone. */
+export type ItemRecord = { item: Item; overrides: ReadonlyMap<number, Overrides> };
+
+export type ApplyOptions = {
+  catalogue: Catalogue;
+  /** A key for a new combination, never given before. */
+  newKey: () => string;
+  /** Photos besides the item's own that a change may name. */
+  photos?: readonly Photo[];
+  /** More may go than is there: what was sold is gone, however it was counted. */
+  mayGoBelowZero?: boolean;
+};
+
+export type Applied = {
+  record: ItemRecord;
+  /** What became different, each with what it was; empty when nothing did. */
+  changes: DoneChange[];
+  moves: Move[];
+};
+
+const refuse = (change: Change, kind: RefusalKind, why: string, now?: Json): { refused: Refusal } => ({
+  refused: { item: change.target.item, field: change.field, kind, why, ...(now === undefined ? {} : { now }) },
+});
+
+/** One change seen by what it is of: where its value stands now, and the record with another one. */
+type Slot = { field: Field; now: Json; put(value: Json | undefined): ItemRecord };
+
+function combinationSlot(record: ItemRecord, change: Change, { catalogue }: ApplyOptions): Slot | string {
+  const { item } = record;
+  const field = catalogue.combination(change.field);
+  const row = item.variations.find((one) => one.key === change.target.combination);
+  if (!field) return 'There is no such field';
+  if (!row) return 'This combination is gone';
+  return {
+    field,
+    now: (row as unknown as Record<string, Json>)[change.field] ?? field.empty, // a combination holds JSON values only
+    put: (value) => ({
+      ...record,
+      item: {
+        ...item,
+        variations: item.variations.map((one) =>
+          one === row ? { ...one, [change.field]: value ?? field.empty } : one,
+        ),
+      },
+    }),
+  };
+}
+
+function overrideSlot(record: ItemRecord, change: Change, account: number, { catalogue }: ApplyOptions): Slot | string {
+  const field = catalogue.listing(change.field);
+  if (!field) return 'There is no such field';
+  if (change.field === 'sku') return 'The stock number is the same everywhere';
+  const own = record.overrides.get(account) ?? {};
+  return {
+    field,
+    now: ownValue(own, change.field) ?? null,
+    put(value) {
+      const { [change.field]: _old, ...rest } = own;
+      const overrides = value === undefined ? rest : { ...own, [change.field]: value };
+      return { ...record, overrides: new Map([...record.overrides, [account, overrides]]) };
+    },
+  };
+}
+
+function itemSlot(record: ItemRecord, change: Change, options: ApplyOptions): Slot | string {
+  const { item } = record;
+  const field = options.catalogue.item(change.field);
+  if (!field) return 'There is no such field';
+  if (change.field === 'quantity' && item.axes.length) return 'Its stock is counted by its variations';
+  return {
+    field,
+    now: fieldValue(item, change.field),
+    put: (value) => ({
+      ...record,
+      item: withFieldValue(item, change.field, value ?? field.empty, [...(options.photos ?? [])]),
+    }),
+  };
+}
+
+const slotOf = (record: ItemRecord, change: Change, options: ApplyOptions): Slot | string =>
+  change.target.combination !== undefined
+    ? combinationSlot(record, change, options)
+    : change.target.account !== undefined
+      ? overrideSlot(record, change, change.target.account, options)
+      : itemSlot(record, change, options);
+
+/** What is wrong with a value, whichever way it came. */
+function faultOf(field: Field, value: Json, now: Json, options: ApplyOptions): string | null {
+  if (field.traits.ledger && typeof value === 'number' && value < 0 && !options.mayGoBelowZero)
+    return `Only ${String(now)} in stock, ${Number(now) - value} cannot be taken away`;
+  const checked = field.schema.safeParse(value);
+  return checked.success ? null : (checked.error.issues[0]?.message ?? 'This cannot stand here');
+}
+
+/** Values of one's own fields are checked each by its field; those of fields that are gone are left alone. */
+function ownFault(value: Json, { catalogue }: ApplyOptions): { field: string; why: string } | null {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return null;
+  for (const [key, own] of Object.entries(value)) {
+    const checked = catalogue.item(`own.${key}`)?.schema.safeParse(own);
+    if (checked && !checked.success)
+      return { field: `own.${key}`, why: checked.error.issues[0]?.message ?? 'This cannot stand here' };
+  }
+  return null;
+}
+
+/**
+ * Carries changes of one item out, all of them or none. Pure: it says what the item, what is written for the accounts
+ * and the stock ledger become.
+ */
+export function applyChanges(
+  record: ItemRecord,
+  changes: readonly Change[],
+  options: ApplyOptions,
+): Applied | { refused: Refusal } {
+  const before = record.item;
+  let now = record;
+  const slots = new Map<string, { change: Change; field: Field; from: Json }>();
+  for (const change of changes) {
+    const slot = slotOf(now, change, options);
+    if (typeof slot === 'string') return refuse(change, 'invalid', slot);
+    const { field } = slot;
+    if (change.from !== undefined && !field.same(slot.now, change.from))
+      return refuse(change, 'conflict', 'It was changed meanwhile', slot.now);
+    let to = change.to;
+    if (to !== undefined) {
+      const fault = faultOf(field, to, slot.now, options);
+      if (fault) return refuse(change, 'invalid', fault);
+      if (change.field === 'own' && change.target.account === undefined) {
+        const own = ownFault(to, options);
+        if (own) return refuse({ ...change, field: own.field }, 'invalid', own.why);
+      }
+      if (field.kind.is === 'combinations')
+        to = keyed(to as Variation[], now.item.variations, options.newKey) as unknown as Json; // passed the field's schema
+    }
+    const { item, account, combination } = change.target;
+    const place = `${item}/${account ?? ''}/${combination ?? ''}/${change.field}`;
+    if (!slots.has(place)) slots.set(place, { change, field, from: slot.now });
+    now = slot.put(to);
+  }
+  const table = changes.find((one) => one.field === 'axes' || one.field === 'variations');
+  const { axes, variations } = now.item;
+  if (table && table.target.account === undefined) {
+    const [fault] = variationFaults(axes, variations);
+    if (fault) return refuse({ ...table, field: 'variations' }, 'invalid', fault);
+  }
+  const after: Item = { ...now.item, quantity: onHand(now.item) };
+  const done = [...slots.values()].flatMap(({ change, field, from }): DoneChange[] => {
+    const slot = slotOf({ ...now, item: after }, change, options);
+    const to = typeof slot === 'string' ? from : slot.now;
+    return field.same(from, to) && !(change.target.account !== undefined && isNewly(record, now, change))
+      ? []
+      : [{ target: change.target, field: change.field, from, to }];
+  });
+  return { record: { ...now, item: after }, changes: done, moves: movesBetween(before, after) };
+}
+
+/** Written for an account as nothing, or not written there any more: not the same, though both are read as nothing. */
+function isNewly(before: ItemRecord, after: ItemRecord, { target, field }: Change): boolean {
+  const has = ({ overrides }: ItemRecord) => Object.hasOwn(overrides.get(target.account ?? 0) ?? {}, field);
+  return has(before) !== has(after);
+}

@@ -1,0 +1,80 @@
+import { sql } from 'drizzle-orm';
+import type { PoolConnection } from 'mysql2/promise';
+import type { Change } from '../../core/change';
+import { applySteps, type EditableItem, needsTitle, type Operation } from '../../core/edit';
+import type { Db } from '../../db/client';
+import { readRows } from '../../db/raw';
+import type { Actor } from '../access/actor';
+import { commitItems } from './commit-items';
+import { type Planned, writeNumbers } from './write-numbers';
+
+export type PortionOptions = {
+  connection: PoolConnection;
+  actor: Actor;
+  runId: number;
+  steps: readonly Operation[];
+  send: boolean;
+  /** For the test that both ways come to the same. */
+  generalOnly?: boolean;
+};
+
+export type PortionResult = { items: number; listings: number; reasons: string[] };
+
+type Slim = [id: number, price: number | null, quantity: number, varied: number];
+
+/**
+ * Applies a series of steps to a portion of items, held in the order of their numbers. Prices and units of items without
+ * variations are written set by set; everything else goes the general way. Both come to the same.
+ */
+export async function changePortion(db: Db, ids: readonly number[], options: PortionOptions): Promise<PortionResult> {
+  const { connection, actor, runId, steps, send } = options;
+  const rows = await readRows<Slim>(
+    connection,
+    sql`select i.id, i.price, i.quantity, i.axes <> '[]' from item i where i.id in ${ids} and i.archived = 0 order by i.id for update`,
+  );
+  const general = options.generalOnly === true || needsTitle(steps);
+  const planned: Planned[] = [];
+  const whole: number[] = [];
+  const reasons: string[] = [];
+  for (const [id, price, quantity, varied] of rows) {
+    if (general || varied === 1) {
+      whole.push(id);
+      continue;
+    }
+    const result = applySteps(steps, { price, quantity, varied: false });
+    reasons.push(...result.refused);
+    if (result.changed.length)
+      planned.push({ id, price, newPrice: result.price, quantity, newQuantity: result.quantity });
+  }
+  const listings = await writeNumbers(db, planned, {
+    connection,
+    actor,
+    runId,
+    why: 'bulk',
+    send: send ? 'all' : 'falls',
+  });
+  if (whole.length === 0) return { items: planned.length, listings, reasons };
+  const committed = await commitItems(
+    db,
+    whole,
+    ({ items }) =>
+      items.flatMap((item): Change[] => {
+        const seen: EditableItem = {
+          price: item.price,
+          quantity: item.quantity,
+          varied: item.axes.length > 0,
+          title: item.title,
+        };
+        const result = applySteps(steps, seen);
+        reasons.push(...result.refused);
+        return result.changed.map((field) => ({ target: { item: item.id }, field, to: result[field] ?? null }));
+      }),
+    { actor, why: 'bulk', at: new Date(), runId, send: send ? 'all' : 'falls' },
+  );
+  reasons.push(...committed.refused.map((one) => one.why));
+  return {
+    items: planned.length + committed.items.filter((one) => one.changes.length).length,
+    listings: listings + committed.queued,
+    reasons,
+  };
+}

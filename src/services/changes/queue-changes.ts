@@ -1,0 +1,54 @@
+import { sql } from 'drizzle-orm';
+import { priorities } from '../../core/sync';
+import type { Executor } from '../../db/client';
+import { enqueueJobs } from '../records/enqueue-jobs';
+
+/**
+ * What goes out by itself: everything that differs from what was sent, every stock that moved, or only stock that falls
+ * or ends, which always goes.
+ */
+export type Send = 'all' | 'stock' | 'falls';
+
+const isThere = sql`l.remote in ('live', 'review')`;
+const units = sql`coalesce(l.wanted_quantity <> l.sent_quantity, 1)`;
+const fewer = sql`coalesce(l.wanted_quantity < l.sent_quantity, 1)`;
+/** Combinations have units of their own, which the sum does not tell. */
+const varied = sql`(l.dirty = 1 and (select i.axes <> '[]' from item i where i.id = l.item_id))`;
+/** What is being sent right now may carry the old value: the change joins it. */
+const differs = {
+  all: sql`(l.busy = 1 or (${isThere} and (l.dirty = 1 or ${units})))`,
+  stock: sql`(l.busy = 1 or (${isThere} and (${units} or ${varied})))`,
+  falls: sql`(l.busy = 1 or (${isThere} and (${fewer} or ${varied})))`,
+};
+const ended = sql`l.wanted_quantity < 1 and ${units}`;
+const ofStock = sql`if(${ended}, ${priorities.end}, ${priorities.quantity})`;
+/** Ends first, then stock, prices, words. */
+const ofAnything = sql`case when ${ended} then ${priorities.end} when ${units} then ${priorities.quantity} when coalesce(l.wanted_price <> l.sent_price, 0) then ${priorities.price} else ${priorities.content} end`;
+
+/** Items that were changed at all, whose stock moved, and whose stock fell. */
+export type Stirred = { all: number[]; moved: number[]; fallen: number[] };
+
+/**
+ * Queues what must go out of these items, in the caller's transaction; their listings are computed before.
+ * @returns how many listings are told
+ */
+export async function queueChanges(
+  db: Executor,
+  { all, moved, fallen }: Stirred,
+  send: Send,
+  runId: number | null,
+): Promise<number> {
+  const stock = send === 'falls' ? fallen : moved;
+  const told = stock.length
+    ? await enqueueJobs(db, {
+        where: sql`l.item_id in ${stock} and ${differs[send === 'falls' ? 'falls' : 'stock']}`,
+        priority: ofStock,
+        runId,
+      })
+    : 0;
+  const rest = send === 'all' ? all.filter((id) => !moved.includes(id)) : [];
+  if (rest.length === 0) return told;
+  return (
+    told + (await enqueueJobs(db, { where: sql`l.item_id in ${rest} and ${differs.all}`, priority: ofAnything, runId }))
+  );
+}

@@ -1,0 +1,14 @@
+import type { TaskRow } from '../../db/schema';
+import { recheckStep } from '../accounts/recheck-step';
+import { editStep } from '../changes/edit-step';
+import { undoStep } from '../changes/undo-step';
+import { publishStep } from '../outbox/publish-step';
+import type { TakeStep } from '../records/work-on-task';
+
+/** The list of kinds of tasks, each with its step; a new one is a file of its own and a line here. */
+export const steps: Record<TaskRow['kind'], TakeStep> = {
+  edit: editStep,
+  undo: undoStep,
+  publish: publishStep,
+  recheck: recheckStep,
+};
