@@ -39,10 +39,16 @@ export const itemFieldEntries = {
   brand: text('Brand', 80, { sent: 'brand', sortable: true, asked: true }),
   model: text('Model', 120, { asked: true }),
   category: text('Category', 120, { sent: 'category', sortable: true }),
-  condition: entry('Condition', { is: 'choice', choices: conditionGrades }, z.enum(conditionIds).nullable(), null, {
-    sent: 'condition',
-    sortable: true,
-  }),
+  condition: entry(
+    'Condition',
+    { is: 'choice', choices: conditionGrades.map(({ id, label }) => ({ id, label })) },
+    z.enum(conditionIds).nullable(),
+    null,
+    {
+      sent: 'condition',
+      sortable: true,
+    },
+  ),
   conditionNote: text('Condition note', 1_000, { sent: 'conditionNote', copied: false }, true),
   description: entry('Description', { is: 'rich', most: 60_000 }, limited(60_000), '', { sent: 'description' }),
   highlights: words('Highlights', 12, 250, { sent: 'highlights' }),

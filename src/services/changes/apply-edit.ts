@@ -51,7 +51,7 @@ export async function applyEdit(actor: Actor, input: z.infer<typeof applyEditSch
     const what: EditTask = { ids, steps: input.steps, send: input.send };
     return startTask(tx, actor, { kind: 'edit', title: input.title, input: what, total: ids.length, runId, holder });
   });
-  const last = await workOnTask(begun, holder, editStep);
+  const last = await workOnTask(begun, holder, (task, here) => editStep(task, here));
   const result = (last.result ?? noEditResult) as EditResult; // written by `editStep`
   const runId = begun.runId ?? 0;
   if (last.state === 'done' && result.items === 0) {

@@ -22,22 +22,26 @@ export type PortionResult = { items: number; listings: number; reasons: string[]
 
 type Slim = [id: number, price: number | null, quantity: number, varied: number];
 
+/** Holds the items and reads what steps on numbers need. */
+const readNumbers = (connection: PoolConnection, ids: readonly number[]) =>
+  readRows<Slim>(
+    connection,
+    sql`select i.id, i.price, i.quantity, i.axes <> '[]' from item i where i.id in ${ids} order by i.id for update`,
+  );
+
 /**
  * Applies a series of steps to a portion of items, held in the order of their numbers. Prices and units of items without
  * variations are written set by set; everything else goes the general way. Both come to the same.
  */
 export async function changePortion(db: Db, ids: readonly number[], options: PortionOptions): Promise<PortionResult> {
   const { connection, actor, runId, steps, send } = options;
-  const rows = await readRows<Slim>(
-    connection,
-    sql`select i.id, i.price, i.quantity, i.axes <> '[]' from item i where i.id in ${ids} and i.archived = 0 order by i.id for update`,
-  );
   const general = options.generalOnly === true || needsTitle(steps);
+  const rows = general ? [] : await readNumbers(connection, ids);
   const planned: Planned[] = [];
-  const whole: number[] = [];
+  const whole: number[] = general ? [...ids] : [];
   const reasons: string[] = [];
   for (const [id, price, quantity, varied] of rows) {
-    if (general || varied === 1) {
+    if (varied === 1) {
       whole.push(id);
       continue;
     }

@@ -260,7 +260,9 @@ async function derive(
     const rows = [...before, ...fresh].filter((row) => isChanged(one) || now.has(row.id));
     return rows.flatMap((row) => {
       const account = shops.get(row.accountId);
-      return account ? [{ id: row.id, set: derivedColumns(row, computeRow(one.after, row, account), account) }] : [];
+      return account
+        ? [{ id: row.id, set: derivedColumns(row, computeRow(one.after, row, account), account), now: row }]
+        : [];
     });
   });
   await storeDerived(db, derived);

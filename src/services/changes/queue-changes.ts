@@ -52,3 +52,12 @@ export async function queueChanges(
     told + (await enqueueJobs(db, { where: sql`l.item_id in ${rest} and ${differs.all}`, priority: ofAnything, runId }))
   );
 }
+
+/** The same of what the caller has marked as busy already, where every listing that differs is told. */
+export const queueMarked = (db: Executor, itemIds: readonly number[], runId: number | null): Promise<number> =>
+  enqueueJobs(db, {
+    where: sql`l.item_id in ${itemIds} and l.busy = 1`,
+    priority: ofAnything,
+    runId,
+    marked: true,
+  });

@@ -1,5 +1,7 @@
+import { sql } from 'drizzle-orm';
 import type { Executor } from '../../db/client';
-import { changeRecord } from '../../db/schema';
+import { valuesList } from '../../db/literal';
+import type { changeRecord } from '../../db/schema';
 import type { Actor } from '../access/actor';
 
 type NewChange = typeof changeRecord.$inferInsert;
@@ -21,13 +23,20 @@ export async function recordChanges(
   }[],
 ): Promise<void> {
   if (changes.length === 0) return;
-  await db.insert(changeRecord).values(
-    changes.map((one) => ({
-      ...one,
-      why: context.why,
-      byName: context.actor.name,
-      at: context.at,
-      runId: context.runId ?? null,
-    })),
+  const rows = changes.map((one) => [
+    one.itemId,
+    one.listingId ?? null,
+    one.combination ?? null,
+    context.runId ?? null,
+    one.itemVersion,
+    one.field,
+    JSON.stringify(one.from ?? null),
+    JSON.stringify(one.to ?? null),
+    context.why,
+    context.actor.name,
+    context.at,
+  ]);
+  await db.execute(
+    sql`insert into change_record (item_id, listing_id, combination, run_id, item_version, field, old_value, new_value, why, by_name, at) values ${valuesList(rows)}`,
   );
 }

@@ -7,7 +7,7 @@ import { insertNumbers, readRows } from '../../db/raw';
 import type { Actor } from '../access/actor';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { refreshListings } from '../records/refresh-listings';
-import { queueChanges, type Send } from './queue-changes';
+import { queueChanges, queueMarked, type Send } from './queue-changes';
 
 /** Price and units of one item without variations, from what to what. */
 export type Planned = {
@@ -105,6 +105,7 @@ export async function writeNumbers(
   const { connection, actor, runId, why, send } = options;
   const changed = planned.filter((one) => one.price !== one.newPrice || one.quantity !== one.newQuantity);
   if (changed.length === 0) return 0;
+  const ids = (some: readonly Planned[]) => some.map((one) => one.id);
   const moved = changed.filter((one) => one.quantity !== one.newQuantity);
   const prices = changed.some((one) => one.price !== one.newPrice);
   const accounts = await loadAccounts(db);
@@ -133,11 +134,17 @@ export async function writeNumbers(
     });
     const own = accounts.filter((account) => isByRule(account) || account.compiled.rules.price === null);
     const takes = own.length ? sql`l.account_id not in ${own.map((one) => one.id)} and` : sql``;
-    await db.execute(
-      sql`update listing l join staged s on s.item_id = l.item_id set l.wanted_price = s.new_price where ${takes} l.override_price is null and ${priceChanged}`,
-    );
+    const taken = sql`if(${takes} l.override_price is null and ${priceChanged}, s.new_price, l.wanted_price)`;
+    if (send === 'all' && moved.length === 0) {
+      // Prices alone: what is to be told is marked in the same pass, and queued from the mark.
+      const told = sql`(l.busy = 1 or (l.remote in ('live', 'review') and (l.content_dirty = 1 or coalesce(${taken} <> l.sent_price, 0) or coalesce(l.wanted_quantity <> l.sent_quantity, 1))))`;
+      await db.execute(
+        sql`update listing l join staged s on s.item_id = l.item_id set l.problem = if(${told}, 0, l.problem), l.busy = if(${told}, 1, l.busy), l.wanted_price = ${taken}`,
+      );
+      return queueMarked(db, ids(changed), runId);
+    }
+    await db.execute(sql`update listing l join staged s on s.item_id = l.item_id set l.wanted_price = ${taken}`);
   }
-  const ids = (some: readonly Planned[]) => some.map((one) => one.id);
   return queueChanges(
     db,
     { all: ids(changed), moved: ids(moved), fallen: ids(moved.filter((one) => one.newQuantity < one.quantity)) },

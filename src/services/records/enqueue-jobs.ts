@@ -16,9 +16,11 @@ export async function enqueueJobs(
     priority: JobPriority | SQL;
     runId: number | null;
     kind?: 'sync' | 'renew';
+    /** The caller has marked the listings busy in an update of its own. */
+    marked?: boolean;
   },
 ): Promise<number> {
-  const { where, from = sql``, priority, runId, kind = 'sync' } = options;
+  const { where, from = sql``, priority, runId, kind = 'sync', marked = false } = options;
   const [result] = await db.execute(sql`
     insert into job (listing_id, live_listing, account_id, run_id, priority, kind, due_at, created_at)
     select l.id, l.id, l.account_id, ${runId}, ${priority}, ${kind}, utc_timestamp(3), utc_timestamp(3)
@@ -30,6 +32,6 @@ export async function enqueueJobs(
       job.kind = if(values(kind) = 'renew', 'renew', job.kind),
       job.state = if(job.state = 'held', 'waiting', job.state),
       job.generation = job.generation + 1`);
-  await db.execute(sql`update listing l ${from} set l.busy = 1, l.problem = 0 where ${where}`);
+  if (!marked) await db.execute(sql`update listing l ${from} set l.busy = 1, l.problem = 0 where ${where}`);
   return (result as unknown as { affectedRows: number }).affectedRows; // mysql2's header of a change
 }

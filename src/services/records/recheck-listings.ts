@@ -23,7 +23,9 @@ export async function recheckPortion(
     .from(listing)
     .where(sql`${listing.accountId} = ${accountId} and ${listing.id} > ${after}`)
     .orderBy(listing.id)
-    .limit(portion);
+    .limit(portion)
+    // Held, so that a change of such an item waits and none is computed from what was before it.
+    .for('update');
   await refreshListings(db, [...new Set(rows.map((row) => row.itemId))], accounts);
   return { last: rows.at(-1)?.id ?? after, count: rows.length };
 }

@@ -1,23 +1,46 @@
 import { and, inArray, sql } from 'drizzle-orm';
 import type { Executor } from '../../db/client';
+import { valuesTable } from '../../db/literal';
 import { listing } from '../../db/schema';
 import { computeRow, type Derived, derivedColumns } from './compute-row';
 import { type LoadedAccount, loadAccounts } from './load-accounts';
 import { loadItems } from './load-items';
 
-/** Writes what follows for many listings in one statement. */
-export async function storeDerived(db: Executor, rows: { id: number; set: Derived }[], portion = 500): Promise<void> {
-  for (let at = 0; at < rows.length; at += portion) {
-    const some = rows.slice(at, at + portion);
-    const values = some.map(
-      ({ id, set }) =>
-        sql`select ${id} as id, ${set.overridePrice} as override_price, ${set.wantedPrice} as wanted_price, ${set.wantedQuantity} as wanted_quantity, ${set.quantityCap} as quantity_cap, ${set.contentDirty} as content_dirty, ${set.blocking} as blocking`,
-    );
+const derivedNames = [
+  'id',
+  'override_price',
+  'wanted_price',
+  'wanted_quantity',
+  'quantity_cap',
+  'content_dirty',
+  'blocking',
+] as const;
+
+/** Writes what follows for many listings in one statement; of those whose row is known only where it became different. */
+export async function storeDerived(
+  db: Executor,
+  rows: { id: number; set: Derived; now?: Derived }[],
+  portion = 1_000,
+): Promise<void> {
+  const due = rows.filter(({ set, now }) => !now || keys.some((key) => set[key] !== now[key]));
+  for (let at = 0; at < due.length; at += portion) {
+    const values = due.slice(at, at + portion).map(({ id, set }) => [id, ...keys.map((key) => set[key])]);
+    const columns = derivedNames.slice(1).map((name) => sql.raw(`l.${name} = v.${name}`));
     await db.execute(
-      sql`update listing l join (${sql.join(values, sql` union all `)}) v on v.id = l.id set l.override_price = v.override_price, l.wanted_price = v.wanted_price, l.wanted_quantity = v.wanted_quantity, l.quantity_cap = v.quantity_cap, l.content_dirty = v.content_dirty, l.blocking = v.blocking`,
+      sql`update listing l join (${valuesTable(derivedNames, values)}) v on v.id = l.id set ${sql.join(columns, sql`, `)}`,
     );
   }
 }
+
+// in the order of the names above
+const keys = [
+  'overridePrice',
+  'wantedPrice',
+  'wantedQuantity',
+  'quantityCap',
+  'contentDirty',
+  'blocking',
+] as const satisfies (keyof Derived)[];
 
 /** Computes the listings of these items anew and stores what follows: what differs, what blocks. In the caller's transaction. */
 export async function refreshListings(db: Executor, itemIds: number[], accounts?: LoadedAccount[]): Promise<void> {
@@ -41,7 +64,9 @@ export async function refreshListings(db: Executor, itemIds: number[], accounts?
   const derived = rows.flatMap((row) => {
     const account = byAccount.get(row.accountId);
     const item = items.get(row.itemId);
-    return account && item ? [{ id: row.id, set: derivedColumns(row, computeRow(item, row, account), account) }] : [];
+    return account && item
+      ? [{ id: row.id, set: derivedColumns(row, computeRow(item, row, account), account), now: row }]
+      : [];
   });
   await storeDerived(db, derived);
 }

@@ -7,7 +7,7 @@ import type { TakeStep } from '../records/work-on-task';
 
 /** The list of kinds of tasks, each with its step; a new one is a file of its own and a line here. */
 export const steps: Record<TaskRow['kind'], TakeStep> = {
-  edit: editStep,
+  edit: (task, holder) => editStep(task, holder),
   undo: undoStep,
   publish: publishStep,
   recheck: recheckStep,

@@ -92,6 +92,7 @@ const cases: Record<string, Case> = {
   'GET /items': () => get('/items?limit=5&sort=price&dir=asc'),
   'GET /items/count': () => get('/items/count?stage=live'),
   'GET /words': () => get('/words'),
+  'GET /fields': () => get(`/fields?account=${hallowick}`),
   'GET /stages': () => get('/stages'),
   // Items
   'POST /items': () => post('/items', { fields: { title: `${unique} made`, sku: `${unique}-1` } }),
@@ -402,7 +403,19 @@ const cases: Record<string, Case> = {
     return answer;
   },
   'GET /scheduled': () => get('/scheduled'),
-  'POST /scheduled/{id}/cancel': () => post(`/scheduled/${scheduled}/cancel`),
+  'GET /tasks': () => get('/tasks'),
+  'POST /tasks/{id}/stop': () => post(`/tasks/${scheduled}/stop`),
+  'POST /tasks/{id}/resume': () => post(`/tasks/${scheduled}/resume`),
+  'POST /scheduled/{id}/cancel': async () => {
+    // What was stopped and let go on is due at once: called off is what waits for its time.
+    const at = new Date(Date.now() + 86_400_000).toISOString();
+    const later = await call<{ id: number }>('POST', '/publish/later', {
+      publish: listed(),
+      at,
+      title: `${unique} called off`,
+    });
+    return post(`/scheduled/${later.body.id}/cancel`);
+  },
   'POST /listings/end': () => post('/listings/end', { selection: selection(), accounts: [hallowick] }),
   'GET /live': async () => {
     const off = new AbortController();
