@@ -129,8 +129,10 @@ export type KeptFieldId = keyof typeof keptFieldEntries;
 // keys of the constants above
 export const itemFieldIds = Object.keys(itemFieldEntries) as [ItemFieldId, ...ItemFieldId[]];
 
+const traitsOf = (id: ItemFieldId): Traits => itemFieldEntries[id].traits;
+
+/** Fields that marketplaces may ask for as an attribute of the same name. */
+export const askedFieldIds = itemFieldIds.filter((id) => traitsOf(id).asked === true);
+
 /** Whether a field may travel from one piece to another. */
-export const takeable = (id: ItemFieldId): boolean => {
-  const { traits }: { traits: Traits } = itemFieldEntries[id];
-  return traits.takeable !== false;
-};
+export const takeable = (id: ItemFieldId): boolean => traitsOf(id).takeable !== false;

@@ -1,3 +1,4 @@
+import { askedFieldIds, itemFieldEntries } from '../../field/item-fields';
 import type { Item } from '../../item/item';
 import { ownValue } from '../../json';
 import { type CompiledRules, nameKey } from '../../rules/compiled';
@@ -17,6 +18,15 @@ function byKey(attributes: Record<string, string>): Map<string, string> {
   return map;
 }
 
+/** Fields of the item that marketplaces may ask for as an attribute, by the key of their name. */
+const asked = new Map(askedFieldIds.map((id) => [nameKey(itemFieldEntries[id].label), id]));
+
+function askedOf(item: Item, key: string): string {
+  const id = asked.get(key);
+  const value = id === undefined ? '' : item[id];
+  return typeof value === 'string' ? value : '';
+}
+
 const likes = new Map<string, string[]>();
 const like = (label: string): string[] => {
   let names = likes.get(label);
@@ -33,7 +43,7 @@ function said(attribute: AttributeRule, item: Item, synonyms: Synonyms): { value
   const fromTaught = taught === undefined ? undefined : own.get(nameKey(taught));
   if (fromTaught) return { value: fromTaught, mapping: true };
   for (const key of like(attribute.label)) {
-    const value = own.get(key) ?? (key === 'brand' ? item.brand : key === 'model' ? item.model : '');
+    const value = own.get(key) ?? askedOf(item, key);
     if (value) return { value, mapping: false };
   }
   return null;

@@ -42,7 +42,10 @@ test('a marketplace’s own field stands in a row of its own, not written in the
 
 test('brand and model are fields of the item and get no second row', () => {
   const rows = rowsFor(sheet([column(1, [field('attr.model', 'Model'), field('attr.brand', 'Brand')])]));
-  expect(rows.filter((row) => row.label === 'Model' || row.label === 'Brand')).toHaveLength(2);
+  const both = rows.filter((row) => row.label === 'Model' || row.label === 'Brand');
+  expect(both).toHaveLength(2);
+  // What the marketplace asks for stands beside them.
+  expect(both[1]?.fieldOf(column(1, [field('attr.model', 'Model')]))?.field).toBe('attr.model');
 });
 
 test('every row has its own name', () => {

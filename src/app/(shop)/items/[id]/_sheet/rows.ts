@@ -1,7 +1,7 @@
 import { attributeField, itemField } from '@/core/field/catalogue';
 import { ownField } from '@/core/field/custom-field';
 import type { Field } from '@/core/field/field';
-import { itemFieldIds, type KeptFieldId } from '@/core/field/item-fields';
+import { askedFieldIds, itemFieldEntries, itemFieldIds, type KeptFieldId } from '@/core/field/item-fields';
 import { choicesOf } from '@/core/field/kind';
 import { isShownFor } from '@/core/item/custom-fields';
 import type { ItemField } from '@/core/item/item';
@@ -65,10 +65,12 @@ export function rowsFor({ item, columns, customFields }: ItemSheet): SheetRow[] 
     ),
   ];
   // What marketplaces ask for and the item has a field of its own for stands in that field's row.
-  const asked = new Map(first.concat(last).flatMap((row) => (row.field?.traits.asked ? [[row.label, row]] : [])));
+  const asked = new Set(askedFieldIds.map((id) => itemFieldEntries[id].label));
   const attributes = [...new Set([...Object.keys(item.attributes), ...labelled('attr.')])].filter(
-    (label) => !asked.has(label),
+    (label) => !asked.has(label) || Object.hasOwn(item.attributes, label),
   );
+  const withAsked = (row: SheetRow): SheetRow =>
+    asked.has(row.label) ? { ...row, fieldOf: (column) => row.fieldOf(column) ?? withLabel(row.label)(column) } : row;
   const attributeRow = (label: string): SheetRow => ({
     id: `attributes.${label}`,
     label,
@@ -77,7 +79,7 @@ export function rowsFor({ item, columns, customFields }: ItemSheet): SheetRow[] 
     words: wordsFor(label),
   });
   return [
-    ...first,
+    ...first.map(withAsked),
     ...attributes.filter((label) => !extras.includes(label)).map(attributeRow),
     ...extras.map(
       (label): SheetRow =>
