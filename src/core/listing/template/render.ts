@@ -1,4 +1,5 @@
 import { Liquid, type Template as Parsed, UndefinedVariableError } from 'liquidjs';
+import { askedFieldIds, itemFieldEntries } from '../../field/item-fields';
 import { conditionLabel } from '../../item/condition';
 import { ownText } from '../../item/custom-fields';
 import type { Item } from '../../item/item';
@@ -70,14 +71,16 @@ export function variablesOf(
       return said === undefined ? [] : [[key, said]];
     }),
   );
+  const asked = Object.fromEntries(
+    askedFieldIds.map((id) => [slug(itemFieldEntries[id].label), safe(String(item[id]))]),
+  );
   const all: Record<string, unknown> = {
     ...attributes,
+    ...asked,
     attributes,
     own,
     expires_on: item.expiresOn ?? undefined,
     title: safe(item.title),
-    brand: safe(item.brand),
-    model: safe(item.model),
     category: safe(item.category),
     condition: safe(conditionLabel(item.condition)),
     condition_note: safe(item.conditionNote),
