@@ -67,6 +67,7 @@ export const itemFieldEntries = {
   lengthMm: side('Length'),
   widthMm: side('Width'),
   heightMm: side('Height'),
+  countryOfOrigin: text('Country of origin', 60, { asked: true }),
   attributes: entry(
     'Attributes',
     { is: 'map', name: 60, each: 300 },

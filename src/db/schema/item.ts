@@ -35,6 +35,7 @@ export const item = mysqlTable(
     widthMm: int('width_mm'),
     heightMm: int('height_mm'),
     expiresOn: date('expires_on', { mode: 'string' }),
+    countryOfOrigin: varchar('country_of_origin', { length: 60 }).notNull().default(''),
     own: document<CustomValues>('own_values').notNull().default({}),
     axes: document<Axis[]>('axes').notNull().default([]),
     variations: document<Variation[]>('variations').notNull().default([]),

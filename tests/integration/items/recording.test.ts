@@ -328,3 +328,21 @@ test('the tray tells what is ready and what is unfinished', async () => {
   expect(items[1]?.ready).toBeGreaterThan(2);
   expect((await sheet(id)).item.id).toBe(id);
 });
+
+test('the country of origin is written once, copied, and told where the mall asks for it', async () => {
+  const { id } = await readyItem({ countryOfOrigin: 'Norvendal' });
+  type Columns = { columns: { name: string; fields: { label: string; value: unknown; origin: string }[] }[] };
+  const selasar = (await call<Columns>('GET', `/items/${id}`)).body.columns.find((one) => one.name === 'Selasar');
+  const asked = selasar?.fields.find((one) => /^(Country of origin|Origin|Made in)$/.test(one.label));
+  expect(asked).toMatchObject({ value: 'Norvendal', origin: 'master' });
+  const copy = await call<{ id: number }>('POST', '/items', { copyOf: id });
+  expect(
+    (await call<{ item: { countryOfOrigin: string } }>('GET', `/items/${copy.body.id}`)).body.item.countryOfOrigin,
+  ).toBe('Norvendal');
+  const { version } = (await sheet(id)).item;
+  const long = await call<{ field?: string }>('PATCH', `/items/${id}`, {
+    baseVersion: version,
+    patch: { countryOfOrigin: 'x'.repeat(61) },
+  });
+  expect(long.status).toBe(422);
+});

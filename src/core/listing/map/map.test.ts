@@ -139,3 +139,17 @@ describe('products', () => {
     expect(isKnownProduct(products, 'C')).toBe(false);
   });
 });
+
+test.each(['Country of origin', 'Origin', 'Made in'])(
+  'the country of origin answers what is asked as “%s”',
+  (label) => {
+    const attribute = { id: 'country', label, required: false, values: null, maxLength: 40 };
+    const compiled = compileRules(sampleRules());
+    const item = sampleItem({ countryOfOrigin: 'Norvendal' });
+    expect(mapAttribute(compiled, attribute, item, noSynonyms)).toMatchObject({ value: 'Norvendal', how: 'same' });
+    expect(mapAttribute(compiled, attribute, sampleItem(), noSynonyms)).toBeNull();
+    // An attribute of one's own of that name was written for this very piece.
+    const own = { ...item, attributes: { [label]: 'Osterlund' } };
+    expect(mapAttribute(compiled, attribute, own, noSynonyms)?.value).toBe('Osterlund');
+  },
+);

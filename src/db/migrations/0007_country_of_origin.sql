@@ -1,0 +1,1 @@
+ALTER TABLE `item` ADD `country_of_origin` varchar(60) DEFAULT '' NOT NULL;
