@@ -183,7 +183,11 @@ const defaults: Record<string, Parameters<typeof updateAccount>[2]> = {
   selasar: { pricing: { mode: 'same', basisPoints: 0, addPostage: false, rounding: 'ninety' } },
   crateway: { defaults: { ships: 'self', tax: 'standard', battery: 'none', hazard: 'none' } },
   lotbarn: { defaults: { finish: 'plain' } },
-  wallfolk: { defaults: { product: 'print-40x50', ground: 'white', placement: 'centre' } },
+  wallfolk: {
+    defaults: { product: 'print-40x50', ground: 'white', placement: 'centre' },
+    // Artwork alone: a film roll is no poster.
+    belongs: { all: [{ field: 'category', op: 'begins', value: 'prints' }] },
+  },
   shopfront: { defaults: { stockPlace: 'shop' }, footer: 'Sent from Osterlund within two days.' },
 };
 
@@ -234,12 +238,12 @@ async function writeTemplates(actor: Actor): Promise<void> {
   await write('House words', ['shopfront'], [], {
     footer: 'Sent from Osterlund within two days. Ask for {{ stock_number }} when you write to us.',
   });
-  await write('Used cameras', ['shopfront', 'swishel'], [{ field: 'category', op: 'starts', value: 'cameras' }], {
+  await write('Used cameras', ['shopfront', 'swishel'], [{ field: 'category', op: 'begins', value: 'cameras' }], {
     tags: 'film camera, tested camera',
     description:
       '<p>{{ brand }} {{ model }}{% if decade %}, made in the {{ decade }}{% endif %}. Condition: {{ condition }}.</p>{{ description }}',
   });
-  await write('Fresh film', ['shopfront', 'lanesend'], [{ field: 'category', op: 'starts', value: 'film' }], {
+  await write('Fresh film', ['shopfront', 'lanesend'], [{ field: 'category', op: 'begins', value: 'film' }], {
     description:
       '{{ description }}<p>{{ film_format }}, {{ film_speed }}, {{ exposures }} exposures. Develop before {{ expiry_date }}.</p>',
     tags: 'fresh film',

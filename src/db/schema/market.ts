@@ -10,6 +10,7 @@ import {
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core';
+import type { Filter } from '../../core/filter';
 import type { Json } from '../../core/json';
 import type { Content, Overrides } from '../../core/listing';
 import type { PackagingAllowance } from '../../core/measure';
@@ -46,6 +47,8 @@ export const account = mysqlTable(
     pricing: document<Pricing | null>('pricing'),
     packaging: document<PackagingAllowance | null>('packaging'),
     autoDraft: boolean('auto_draft').notNull().default(true),
+    /** Which items are meant for it, unless a person says otherwise; null for all. */
+    belongs: document<Filter | null>('belongs'),
     rulesVersion: int('rules_version').notNull().default(0),
     lockedUntil: moment('locked_until'),
     /** What the seller wants below what the marketplace allows; null for all of it. */
@@ -135,6 +138,8 @@ export const listing = mysqlTable(
     ),
     wanted: varchar('wanted', { length: 8 }).notNull().$type<ListingFacts['wanted']>(),
     remote: varchar('remote', { length: 8 }).notNull().default('none').$type<ListingFacts['remote']>(),
+    /** A person has said that the item is, or is not, for this account: no rule decides that any more. */
+    chosen: boolean('chosen').notNull().default(false),
     drifted: boolean('drifted').notNull().default(false),
     busy: boolean('busy').notNull().default(false),
     problem: boolean('problem').notNull().default(false),

@@ -56,7 +56,7 @@ export const job = mysqlTable(
   ],
 );
 
-export const taskKinds = ['publish', 'edit', 'undo', 'recheck'] as const;
+export const taskKinds = ['publish', 'edit', 'undo', 'recheck', 'target'] as const;
 export const taskStates = ['waiting', 'running', 'done', 'failed', 'stopped'] as const;
 
 /**

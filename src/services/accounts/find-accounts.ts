@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { config } from '../../config';
+import { filterSchema } from '../../core/filter';
 import { jsonSchema } from '../../core/json';
 import { noAllowance, packagingAllowanceSchema, rateSchema } from '../../core/measure';
 import { feeTableSchema, pricingSchema, samePricing } from '../../core/price';
@@ -36,6 +37,8 @@ export const accountViewSchema = z.object({
   rate: rateSchema.nullable(),
   fees: feeTableSchema,
   autoDraft: z.boolean(),
+  /** Which items are meant for it; null for all. */
+  belongs: filterSchema.nullable(),
   pace: ownPaceSchema,
   /** What holds today, after the marketplace's limits, the seller's own and a slow start. */
   paceToday: z.object({ perMinute: z.number(), newToday: z.number(), spread: z.boolean(), madeToday: z.number() }),
@@ -87,6 +90,7 @@ export async function findAccounts(): Promise<{ accounts: AccountView[]; availab
       rate,
       fees: rules.fees,
       autoDraft: row.autoDraft,
+      belongs: row.belongs,
       pace: row.ownPace ?? fullPace,
       paceToday: {
         ...paceOn(rules.pacing, row.ownPace ?? fullPace, new Date()),

@@ -1,12 +1,17 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
+import { filterSchema } from '../../core/filter';
 import type { Json } from '../../core/json';
 import { pricingSchema } from '../../core/price';
-import { transaction } from '../../db/client';
+import { database, transaction } from '../../db/client';
 import { account } from '../../db/schema';
 import type { Actor } from '../access/actor';
+import { countItems } from '../records/count-items';
 import { recheckListings } from '../records/recheck-listings';
+import { holderHere, startTask } from '../records/start-task';
+import { workOnTask } from '../records/work-on-task';
+import { targetStep } from './target-step';
 
 const json: z.ZodType<Json> = z.json();
 
@@ -20,6 +25,7 @@ export const updateAccountSchema = z
       .object({ basisPoints: z.number().int().min(0).max(10_000), atLeastGrams: z.number().int().min(0).max(10_000) })
       .strict(),
     autoDraft: z.boolean(),
+    belongs: filterSchema.nullable().describe('Which items are meant for it; null for all'),
     defaults: z.record(z.string().max(60), json),
   })
   .partial()
@@ -27,7 +33,7 @@ export const updateAccountSchema = z
 
 /** Changes an account's name, footer and defaults; listings are computed anew with them. */
 export async function updateAccount(
-  _actor: Actor,
+  actor: Actor,
   id: number,
   input: z.infer<typeof updateAccountSchema>,
 ): Promise<void> {
@@ -41,5 +47,15 @@ export async function updateAccount(
       .set({ ...input, defaults })
       .where(eq(account.id, id));
   });
-  if (Object.keys(input).some((field) => field !== 'name' && field !== 'autoDraft')) await recheckListings(id);
+  if (input.belongs) await targetItems(actor, id);
+  if (Object.keys(input).some((field) => !['name', 'autoDraft', 'belongs'].includes(field))) await recheckListings(id);
+}
+
+/** Items that are there already follow the filter, too: a few at once, many in the background. */
+async function targetItems(actor: Actor, id: number): Promise<void> {
+  const holder = holderHere();
+  const total = await countItems({});
+  const title = 'Which items belong to an account';
+  const begun = await startTask(database(), actor, { kind: 'target', title, input: { account: id }, total, holder });
+  await workOnTask(begun, holder, targetStep);
 }

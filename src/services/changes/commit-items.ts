@@ -15,6 +15,7 @@ import { type Held, holdItems } from './hold-items';
 import { queueChanges, type Send, type Stirred } from './queue-changes';
 import { recordChanges } from './record-changes';
 import { newNumbers, takeSkus } from './take-skus';
+import { targetDrafts } from './target-drafts';
 import { type ChangedItem, writeItems } from './write-items';
 import { type WrittenOverrides, writeOverrides } from './write-overrides';
 
@@ -186,6 +187,17 @@ async function write(
     }));
   });
   const now = new Map((await writeOverrides(db, written)).map((row) => [row.id, row]));
+  const present = stirred
+    .filter(isChanged)
+    .flatMap((one) => rowsOf.get(one.before.id) ?? [])
+    .map((row) => now.get(row.id) ?? row);
+  const retargeted = await targetDrafts(
+    db,
+    stirred.filter(isChanged).map((one) => one.after),
+    [...present, ...now.values()],
+    accounts.map((one) => one.row),
+  );
+  for (const row of retargeted) now.set(row.id, row);
   await writeMovements(db, stirred, options);
   const listingOf = (itemId: number, accountId: number) =>
     [...now.values()].find((row) => row.itemId === itemId && row.accountId === accountId)?.id;

@@ -20,6 +20,7 @@ import { freeSku } from '../changes/free-sku';
 import { recordChanges } from '../changes/record-changes';
 import { refusalError } from '../changes/refusal-error';
 import { takeSkus } from '../changes/take-skus';
+import { belongsTo } from '../changes/target-drafts';
 import { cleanRichText } from '../records/clean-rich-text';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { loadItem } from '../records/load-items';
@@ -99,9 +100,12 @@ export async function createItemWithin(
       to: input.copyOf ? { copyOf: input.copyOf } : { sku },
     },
   ]);
-  const accounts = await tx.select({ id: account.id, autoDraft: account.autoDraft }).from(account);
+  const accounts = await tx
+    .select({ id: account.id, autoDraft: account.autoDraft, belongs: account.belongs })
+    .from(account);
+  const made = await loadItem(tx, id);
   const drafts = accounts
-    .filter((one) => one.autoDraft)
+    .filter((one) => belongsTo(one, made))
     .map((one) => ({ itemId: id, accountId: one.id, overrides: {}, wanted: 'draft' as const }));
   if (drafts.length) await tx.insert(listing).values(drafts);
   await refreshListings(tx, [id]);

@@ -7,9 +7,10 @@ import { nameKey } from '../../core/rules';
 import { database } from '../../db/client';
 import { sale } from '../../db/schema';
 import { connectorOf } from '../../markets';
-import { loadAccounts, today } from '../records/load-accounts';
+import { loadAccounts } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
 import { openAccount } from '../records/open-account';
+import { today } from '../records/today';
 
 export const comparablesQuerySchema = z
   .object({ days: z.coerce.number().int().min(7).max(1_000).default(180), condition: z.string().max(60).optional() })

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { templateSchema } from '../../core/listing';
+import { readConditions, templateSchema } from '../../core/listing';
 import { database } from '../../db/client';
 import { template } from '../../db/schema';
 
@@ -13,5 +13,11 @@ export type TemplateView = z.infer<typeof templateViewSchema>;
 
 export async function findTemplates(): Promise<{ templates: TemplateView[] }> {
   const rows = await database().select().from(template).orderBy(template.id);
-  return { templates: rows.map(({ updatedAt, ...row }) => ({ ...row, updatedAt: updatedAt.toISOString() })) };
+  return {
+    templates: rows.map(({ updatedAt, conditions, ...row }) => ({
+      ...row,
+      conditions: readConditions(conditions),
+      updatedAt: updatedAt.toISOString(),
+    })),
+  };
 }

@@ -86,8 +86,16 @@ async function keepAsDrafts(tx: Tx, actor: Actor, input: Publish): Promise<Publi
     if (known.length) await archiveRemoteIds(tx, sql`l.id in ${known}`, 'made-again');
     await tx
       .insert(listing)
-      .values(fresh.map(({ itemId, accountId }) => ({ itemId, accountId, overrides: {}, wanted: 'draft' as const })))
-      .onDuplicateKeyUpdate({ set: { wanted: 'draft', remote: 'none' } });
+      .values(
+        fresh.map(({ itemId, accountId }) => ({
+          itemId,
+          accountId,
+          overrides: {},
+          wanted: 'draft' as const,
+          chosen: true,
+        })),
+      )
+      .onDuplicateKeyUpdate({ set: { wanted: 'draft', remote: 'none', chosen: true } });
     await derive(tx, fresh, some, rows, accounts);
     kept += fresh.length;
     for (const knot of fresh) {

@@ -32,9 +32,10 @@ export async function targetListing(
       });
     const before = stored?.wanted ?? 'none';
     const after = here ? (before === 'none' ? 'draft' : before) : 'none';
-    if (after === before && stored) return;
-    if (stored) await tx.update(listing).set({ wanted: after, problem: false }).where(knot(itemId, accountId));
-    else await tx.insert(listing).values({ itemId, accountId, overrides: {}, wanted: after });
+    if (after === before && stored?.chosen) return;
+    if (stored)
+      await tx.update(listing).set({ wanted: after, problem: false, chosen: true }).where(knot(itemId, accountId));
+    else await tx.insert(listing).values({ itemId, accountId, overrides: {}, wanted: after, chosen: true });
     const [saved] = await tx.select({ id: listing.id }).from(listing).where(knot(itemId, accountId));
     await recordChanges(tx, { actor, why: 'typing', at }, [
       { itemId, listingId: saved?.id, itemVersion: version, field: 'target', from: before !== 'none', to: here },

@@ -8,6 +8,7 @@ import { listing, template } from '../../db/schema';
 import { inputOf } from '../records/compute-row';
 import { loadAccounts } from '../records/load-accounts';
 import { loadItems } from '../records/load-items';
+import { today } from '../records/today';
 import { checkFields, cleaned, previousOf, type TemplateInput } from './template-input';
 
 const triedListingSchema = z.object({
@@ -78,7 +79,7 @@ export async function tryTemplate(id: number | null, input: TemplateInput): Prom
     const shop = accounts.find((one) => one.id === row.accountId);
     if (!found || !shop) continue;
     const templates = [...shop.templates.filter((one) => one.id !== id), draft].sort((a, b) => a.id - b.id);
-    const chosen = chooseTemplate(templates, found);
+    const chosen = chooseTemplate(templates, found, today());
     if (chosen?.template.id !== draft.id && !shop.templates.some((one) => one.id === id)) continue;
     if (chosen?.template.id === draft.id) result.applies++;
     for (const name of chosen?.tiedWith ?? []) ties.add(name);

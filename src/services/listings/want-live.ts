@@ -20,8 +20,18 @@ export async function wantLive(
   if (known.length) await archiveRemoteIds(tx, sql`l.id in ${known}`, 'made-again');
   await tx
     .insert(listing)
-    .values(knots.map(({ itemId, accountId }) => ({ itemId, accountId, overrides: {}, wanted: 'live' as const })))
-    .onDuplicateKeyUpdate({ set: { wanted: 'live', remote: sql`if(remote in ('live', 'review'), remote, 'none')` } });
+    .values(
+      knots.map(({ itemId, accountId }) => ({
+        itemId,
+        accountId,
+        overrides: {},
+        wanted: 'live' as const,
+        chosen: true,
+      })),
+    )
+    .onDuplicateKeyUpdate({
+      set: { wanted: 'live', chosen: true, remote: sql`if(remote in ('live', 'review'), remote, 'none')` },
+    });
   return derive(tx, knots, items, rows, accounts);
 }
 

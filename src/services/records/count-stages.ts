@@ -1,8 +1,8 @@
 import { sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { stages } from '../../core/filter';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { stages } from './item-filter';
 export const stageCountsSchema = z.record(z.enum(stages), z.number());
 export type StageCounts = z.infer<typeof stageCountsSchema>;
 

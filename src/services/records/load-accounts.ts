@@ -1,5 +1,11 @@
 import { and, eq, inArray } from 'drizzle-orm';
-import type { AccountContext, FoundProduct, Synonyms, Template } from '../../core/listing';
+import {
+  type AccountContext,
+  type FoundProduct,
+  readConditions,
+  type Synonyms,
+  type Template,
+} from '../../core/listing';
 import { homeCurrency, noAllowance, type Rate } from '../../core/measure';
 import { samePricing } from '../../core/price';
 import { type CompiledRules, compileRules, type MarketRules, rulesFor } from '../../core/rules';
@@ -7,6 +13,7 @@ import type { Executor } from '../../db/client';
 import type { AccountRow } from '../../db/schema';
 import { account, categoryMap, mapping, marketRules, template } from '../../db/schema';
 import { latestRates } from './latest-rates';
+import { today } from './today';
 
 // A version of rules never changes, so it is parsed once a process.
 const ruleCache = new Map<string, MarketRules>();
@@ -64,15 +71,13 @@ const productsOf = (rows: MappingRow[]): Record<string, FoundProduct> =>
 const asTemplate = ({ id, name, conditions, fields, previous }: typeof template.$inferSelect): Template => ({
   id,
   name,
-  conditions,
+  conditions: readConditions(conditions),
   fields,
   previous,
 });
 
 const rateTo = (rates: Rate[], currency: string): Rate | null =>
   currency === homeCurrency ? null : (rates.find((one) => one.to === currency) ?? null);
-
-export const today = (): string => new Date().toISOString().slice(0, 10);
 
 /** Every account (or the named ones) with its rules, defaults and mappings, ready for computing. */
 export async function loadAccounts(db: Executor, ids?: number[]): Promise<LoadedAccount[]> {

@@ -1,5 +1,6 @@
 import type { TaskRow } from '../../db/schema';
 import { recheckStep } from '../accounts/recheck-step';
+import { targetStep } from '../accounts/target-step';
 import { editStep } from '../changes/edit-step';
 import { undoStep } from '../changes/undo-step';
 import { publishStep } from '../outbox/publish-step';
@@ -11,4 +12,5 @@ export const steps: Record<TaskRow['kind'], TakeStep> = {
   undo: undoStep,
   publish: publishStep,
   recheck: recheckStep,
+  target: targetStep,
 };

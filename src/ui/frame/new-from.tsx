@@ -4,7 +4,9 @@ import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useRouter } from 'next/navigation';
 import { useDeferredValue, useState } from 'react';
+import { sayCondition } from '@/core/filter/say';
 import type { ItemPatch } from '@/core/item/item';
+import { homeCurrency } from '@/core/measure/money';
 import type { LookedUp } from '@/services/accounts/look-up-product';
 import type { TemplateView } from '@/services/listings/find-templates';
 import { Dialog } from '../controls/dialog';
@@ -15,7 +17,7 @@ import { useNotice } from './providers';
 function fieldsOf(template: TemplateView): ItemPatch {
   const fields: ItemPatch = { attributes: {} };
   for (const { field, op, value } of template.conditions) {
-    if (op !== 'is' && op !== 'starts') continue;
+    if ((op !== 'is' && op !== 'begins') || typeof value !== 'string') continue;
     if (field.startsWith('attributes.')) fields.attributes = { ...fields.attributes, [field.slice(11)]: value };
     else if (field === 'category') fields.category = value.replace(/\/$/, '');
     else if (field === 'brand') fields.brand = value;
@@ -72,7 +74,7 @@ export function NewFrom({ close }: { close: () => void }) {
   const row = 'flex cursor-pointer items-center gap-2 rounded px-2 py-1 data-[selected=true]:bg-base-200 text-[13px]';
   const fits = (name: string) => name.toLowerCase().includes(wanted.toLowerCase());
   const beginnings = (templates.data?.templates ?? [])
-    .filter((one) => one.conditions.some((condition) => condition.op === 'is' || condition.op === 'starts'))
+    .filter((one) => one.conditions.some((condition) => condition.op === 'is' || condition.op === 'begins'))
     .filter((one) => !wanted || fits(one.name));
   return (
     <Dialog title="New item from …" close={close}>
@@ -116,7 +118,9 @@ export function NewFrom({ close }: { close: () => void }) {
               >
                 <span className="flex-1">{one.name}</span>
                 <span className="quiet">
-                  {one.conditions.map((condition) => `${condition.field} ${condition.value}`).join(', ')}
+                  {one.conditions
+                    .map((condition) => sayCondition(condition, [], { currency: homeCurrency }))
+                    .join(', ')}
                 </span>
               </Command.Item>
             ))}

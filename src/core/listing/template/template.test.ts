@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { sampleItem } from '../../testing.test-data';
-import { chooseTemplate, render, type Template, templateFault, variablesOf } from '..';
+import { chooseTemplate, readConditions, render, type Template, templateFault, variablesOf } from '..';
 
 const template = (id: number, part: Partial<Template> = {}): Template => ({
   id,
@@ -31,21 +31,24 @@ describe('which template', () => {
     ['is', 'attributes.Nothing', '', true],
     ['is', 'nothing', 'x', false],
   ] as const)('%s on %s with %j holds: %s', (op, field, value, holds) =>
-    expect(chooseTemplate([template(1, { conditions: [{ field, op, value }] })], item) !== null).toBe(holds),
+    expect(
+      chooseTemplate([template(1, { conditions: readConditions([{ field, op, value }]) })], item, '2026-11-26') !==
+        null,
+    ).toBe(holds),
   );
 
   test('nobody fits: none; nobody asks: the default', () => {
-    expect(chooseTemplate([], item)).toBeNull();
-    expect(chooseTemplate([template(1)], item)?.template.id).toBe(1);
+    expect(chooseTemplate([], item, '2026-11-26')).toBeNull();
+    expect(chooseTemplate([template(1)], item, '2026-11-26')?.template.id).toBe(1);
   });
 
   test('more conditions are narrower, exact ones narrower than vague ones, a deeper path than a short one', () => {
     const wide = template(1);
-    const vague = template(2, { conditions: [{ field: 'category', op: 'starts', value: 'cam' }] });
-    const deeper = template(3, { conditions: [{ field: 'category', op: 'starts', value: 'cameras/slr' }] });
+    const vague = template(2, { conditions: [{ field: 'category', op: 'begins', value: 'cam' }] });
+    const deeper = template(3, { conditions: [{ field: 'category', op: 'begins', value: 'cameras/slr' }] });
     const exact = template(4, { conditions: [is('supplier', 'Quay Street')] });
     const both = template(5, { conditions: [is('supplier', 'Quay Street'), is('location', 'B2')] });
-    const choose = (...all: Template[]) => chooseTemplate(all, item)?.template.id;
+    const choose = (...all: Template[]) => chooseTemplate(all, item, '2026-11-26')?.template.id;
     expect(choose(wide, vague)).toBe(2);
     expect(choose(wide, vague, deeper)).toBe(3);
     expect(choose(deeper, exact)).toBe(4);
@@ -56,14 +59,15 @@ describe('which template', () => {
     const chosen = chooseTemplate(
       [template(1, { conditions: [is('brand', 'Brask')] }), template(2, { conditions: [is('location', 'B2')] })],
       item,
+      '2026-11-26',
     );
     expect(chosen).toMatchObject({ template: { id: 1 }, tiedWith: ['T2'] });
   });
 
   test('items from before a change that was meant for new ones keep the words of before', () => {
     const changed = template(1, { fields: { footer: 'new' }, previous: { untilItem: 10, fields: { footer: 'old' } } });
-    expect(chooseTemplate([changed], sampleItem({ id: 10 }))?.fields.footer).toBe('old');
-    expect(chooseTemplate([changed], sampleItem({ id: 11 }))?.fields.footer).toBe('new');
+    expect(chooseTemplate([changed], sampleItem({ id: 10 }), '2026-11-26')?.fields.footer).toBe('old');
+    expect(chooseTemplate([changed], sampleItem({ id: 11 }), '2026-11-26')?.fields.footer).toBe('new');
   });
 });
 

@@ -28,7 +28,9 @@ export class Draft {
   constructor(input: ListingInput) {
     this.input = input;
     this.rules = input.account.compiled.rules;
-    this.chosen = input.account.templates.length ? chooseTemplate(input.account.templates, input.item) : null;
+    this.chosen = input.account.templates.length
+      ? chooseTemplate(input.account.templates, input.item, input.account.today)
+      : null;
   }
 
   get item() {

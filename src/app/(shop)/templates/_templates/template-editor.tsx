@@ -4,9 +4,9 @@ import { useState } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { TemplateInput } from '@/services/listings/template-input';
 import type { TriedTemplate } from '@/services/listings/try-template';
+import { ConditionList } from '@/ui/controls/condition-list';
 import { ApiProblem, api } from '@/ui/data/api';
 import { useNotice } from '@/ui/frame/providers';
-import { Conditions } from './conditions';
 import { Trial } from './trial';
 
 export type Draft = TemplateInput;
@@ -114,7 +114,11 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
             ))}
           </div>
         </fieldset>
-        <Conditions conditions={draft.conditions} set={(conditions) => set({ conditions })} />
+        <ConditionList
+          legend="For items of which; none means it is the default"
+          conditions={draft.conditions}
+          set={(conditions) => set({ conditions })}
+        />
         {texts.map(([field, label, rows]) => (
           <label key={field} htmlFor={`text-${field}`} className="flex flex-col gap-1">
             {label}

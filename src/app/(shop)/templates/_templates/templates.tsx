@@ -3,6 +3,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { parseAsInteger, useQueryState } from 'nuqs';
 import { useState } from 'react';
+import { sayCondition } from '@/core/filter/say';
+import { homeCurrency } from '@/core/measure/money';
 import type { TemplateView } from '@/services/listings/find-templates';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
@@ -10,9 +12,7 @@ import { type Draft, emptyDraft, TemplateEditor } from './template-editor';
 
 const summary = (template: TemplateView) =>
   template.conditions.length
-    ? template.conditions
-        .map((one) => `${one.field.replace('attributes.', '')} ${one.op.replace('-', ' ')} ${one.value}`)
-        .join(', ')
+    ? template.conditions.map((one) => sayCondition(one, [], { currency: homeCurrency })).join(', ')
     : 'the default';
 
 /** Texts chosen by rule: the list on the left, one of them with its trial on the right. */

@@ -4,6 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { Belongs } from './belongs';
 import { DriftRuleForm } from './drift-rules';
 import { Fees } from './fees';
 import { Manner } from './manner';
@@ -41,6 +42,7 @@ export function AccountPage({ accountId }: { accountId: number }) {
       <div className="grid grid-cols-[minmax(0,1fr)_24rem] max-lg:grid-cols-1">
         <div className="min-w-0">
           <RuleNews account={account} changed={changed} />
+          <Belongs account={account} changed={changed} />
           <Mappings market={account.market} changed={changed} />
         </div>
         <aside className="border-l border-base-300">

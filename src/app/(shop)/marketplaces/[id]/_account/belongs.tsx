@@ -1,0 +1,58 @@
+'use client';
+
+import { useState } from 'react';
+import { type Condition, conditionSchema } from '@/core/filter/filter';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import { ConditionList } from '@/ui/controls/condition-list';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
+
+/** The conditions of a filter that is a plain list of them. */
+const conditionsOf = (account: AccountView): Condition[] => {
+  const { belongs } = account;
+  if (!belongs || !('all' in belongs)) return [];
+  return belongs.all.flatMap((one) => conditionSchema.safeParse(one).data ?? []);
+};
+
+/** Which items are meant for this account, as long as no person says otherwise on an item's sheet. */
+export function Belongs({ account, changed }: { account: AccountView; changed: () => void }) {
+  const [conditions, setConditions] = useState(() => conditionsOf(account));
+  const save = useCommand(async () => {
+    await api('PATCH /accounts/{id}', {
+      params: { id: account.id },
+      body: { belongs: conditions.length ? { all: conditions } : null },
+    });
+    changed();
+    return conditions.length
+      ? `Drafts for ${account.name} follow this from now on; what you chose yourself stays`
+      : `Every new item is meant for ${account.name}`;
+  });
+  return (
+    <section aria-labelledby="belongs" className="border-t border-base-300 p-4">
+      <h2 id="belongs" className="mb-1 font-semibold">
+        What belongs here
+      </h2>
+      <ConditionList
+        legend="Items of which all this holds; none means every item"
+        conditions={conditions}
+        set={setConditions}
+      />
+      {account.autoDraft ? null : (
+        <p className="quiet mt-1">New items do not become drafts here by themselves: see All accounts.</p>
+      )}
+      {save.problem ? (
+        <p role="alert" className="mt-1 text-error">
+          {save.problem}
+        </p>
+      ) : null}
+      <button
+        type="button"
+        className="btn btn-primary btn-sm mt-2"
+        disabled={save.busy}
+        onClick={() => void save.run()}
+      >
+        {save.busy ? 'Looking through the items …' : 'Keep what belongs here'}
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,5 @@
+export * from './compared';
+export * from './filter';
+export * from './matches';
+export * from './say';
+export * from './stages';
