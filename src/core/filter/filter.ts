@@ -74,6 +74,3 @@ function depthOf(filter: Filter): number {
   if ('any' in filter) return 1 + Math.max(0, ...filter.any.map(depthOf));
   return 1;
 }
-
-/** Finds everything. */
-export const everything: Filter = { all: [] };

@@ -3,14 +3,16 @@
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+import { sayCondition } from '@/core/filter/say';
 import { conditionGrades } from '@/core/item/condition';
-import { parseAmount } from '@/core/measure/money';
+import { homeCurrency, parseAmount } from '@/core/measure/money';
 import { type KnotState, knotLabels, knotStates } from '@/core/sync/state';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { ItemFilter } from '@/services/records/item-filter';
+import { ConditionList } from '@/ui/controls/condition-list';
 import { api } from '@/ui/data/api';
 import { isWriting } from '@/ui/frame/is-writing';
-import { chipText, type FilterName, filterNames } from './filters';
+import { chipText, type FilterName, filterNames, readWhere, writeWhere } from './filters';
 
 type Change = Partial<Record<FilterName, string | number | null>>;
 type Props = { filter: ItemFilter; accounts: AccountView[]; change: (change: Change) => void };
@@ -49,7 +51,9 @@ export function FilterBar({ filter, accounts, change }: Props) {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
   const accountName = (id: number) => accounts.find((one) => one.id === id)?.name ?? String(id);
-  const chips = filterNames.filter((name) => name !== 'q' && filter[name] !== undefined);
+  const chips = filterNames.filter((name) => name !== 'q' && name !== 'where' && filter[name] !== undefined);
+  const where = readWhere(filter.where);
+  const custom = useCustomFields();
   return (
     <div className="flex flex-wrap items-center gap-2">
       <input
@@ -74,6 +78,22 @@ export function FilterBar({ filter, accounts, change }: Props) {
           </button>
         </span>
       ))}
+      {where.map((one, index) => {
+        const text = sayCondition(one, custom ?? [], { currency: homeCurrency });
+        return (
+          <span key={index} className="flex h-7 items-center gap-1 rounded border border-base-300 bg-base-200 pl-2">
+            {text}
+            <button
+              type="button"
+              className="px-1.5"
+              aria-label={`Remove filter ${text}`}
+              onClick={() => change({ where: writeWhere(where.filter((_, at) => at !== index)) })}
+            >
+              <X size={13} aria-hidden="true" />
+            </button>
+          </span>
+        );
+      })}
       <div className="relative">
         <button type="button" className="btn btn-sm" aria-expanded={adding} onClick={() => setAdding(!adding)}>
           Filter
@@ -85,6 +105,9 @@ export function FilterBar({ filter, accounts, change }: Props) {
     </div>
   );
 }
+
+const useCustomFields = () =>
+  useQuery({ queryKey: ['custom-fields'], queryFn: () => api('GET /custom-fields'), staleTime: 60_000 }).data?.fields;
 
 const minor = (text: FormDataEntryValue | null): number | null => (text ? parseAmount(String(text), 'EUR') : null);
 const whole = (text: FormDataEntryValue | null): number | null =>
@@ -107,15 +130,13 @@ function FilterForm({ filter, accounts, change, close }: Props & { close: () => 
       quantityMin: whole(form.get('quantityMin')),
       quantityMax: whole(form.get('quantityMax')),
       photosMax: whole(form.get('photosMax')),
+      where: writeWhere(where.filter((one) => one.op === 'empty' || one.op === 'filled' || one.value !== '')),
       own: form.get('ownField') && form.get('ownValue') ? `${form.get('ownField')}:${form.get('ownValue')}` : null,
     });
     close();
   };
-  const own = useQuery({
-    queryKey: ['custom-fields'],
-    queryFn: () => api('GET /custom-fields'),
-    staleTime: 60_000,
-  }).data?.fields;
+  const [where, setWhere] = useState(() => readWhere(filter.where));
+  const own = useCustomFields();
   const [ownKey = '', ...ownWords] = (filter.own ?? '').split(':');
   const amount = (value: number | undefined) => (value === undefined ? '' : (value / 100).toFixed(2));
   const input = (name: string, label: string, value: string | number | undefined) => (
@@ -128,7 +149,7 @@ function FilterForm({ filter, accounts, change, close }: Props & { close: () => 
     <form
       onSubmit={submit}
       onKeyDown={(event) => event.key === 'Escape' && close()}
-      className="absolute left-0 z-20 mt-1 grid w-96 grid-cols-2 gap-3 rounded border border-base-300 bg-base-100 p-3 shadow-lg"
+      className="absolute left-0 z-20 mt-1 grid max-h-[80vh] w-[34rem] grid-cols-2 overflow-auto gap-3 rounded border border-base-300 bg-base-100 p-3 shadow-lg"
     >
       <label className="flex flex-col gap-1">
         Account
@@ -187,6 +208,9 @@ function FilterForm({ filter, accounts, change, close }: Props & { close: () => 
           {input('ownValue', 'is', ownWords.join(':'))}
         </>
       ) : null}
+      <div className="col-span-2 border-t border-base-300 pt-2">
+        <ConditionList legend="And any other field" conditions={where} set={setWhere} />
+      </div>
       <div className="col-span-2 flex justify-end gap-2">
         <button type="button" className="btn btn-sm" onClick={close}>
           Cancel

@@ -1,10 +1,12 @@
 import { parseAsInteger, parseAsString, parseAsStringLiteral } from 'nuqs/server';
+import { type Condition, conditionSchema } from '@/core/filter/filter';
+import { sayCondition } from '@/core/filter/say';
+import { stages } from '@/core/filter/stages';
 import { conditionIds, conditionLabel } from '@/core/item/condition';
-import { amountToText } from '@/core/measure/money';
+import { amountToText, homeCurrency } from '@/core/measure/money';
 import { knotLabels, knotStates } from '@/core/sync/state';
 import type { ItemFilter } from '@/services/records/item-filter';
 
-const stages = ['intake', 'drafts', 'ready', 'live', 'changed', 'drift', 'attention', 'sold'] as const;
 export const sortNames = [
   'updated',
   'created',
@@ -35,6 +37,7 @@ export const inventoryParams = {
   quantityMax: parseAsInteger,
   photosMax: parseAsInteger,
   own: parseAsString,
+  where: parseAsString,
   sort: parseAsStringLiteral(sortNames).withDefault('updated'),
   dir: parseAsStringLiteral(['asc', 'desc'] as const).withDefault('desc'),
 };
@@ -63,6 +66,20 @@ const stageLabels: Record<(typeof stages)[number], string> = {
   attention: 'Attention',
   sold: 'Sold',
 };
+
+/** Conditions over any field, as the address holds them; what cannot be read is left out. */
+export function readWhere(text: string | null | undefined): Condition[] {
+  try {
+    const said: unknown = JSON.parse(text ?? '{}');
+    const all = typeof said === 'object' && said !== null && 'all' in said && Array.isArray(said.all) ? said.all : [];
+    return all.flatMap((one) => conditionSchema.safeParse(one).data ?? []);
+  } catch {
+    return [];
+  }
+}
+
+export const writeWhere = (conditions: readonly Condition[]): string | null =>
+  conditions.length ? JSON.stringify({ all: conditions }) : null;
 
 /** A filter as people read it on its chip. */
 export function chipText(name: FilterName, filter: ItemFilter, accountName: (id: number) => string): string {
@@ -95,5 +112,9 @@ export function chipText(name: FilterName, filter: ItemFilter, accountName: (id:
       return `At most ${filter.photosMax} photos`;
     case 'own':
       return (filter.own ?? '').replace(':', ' is ');
+    case 'where':
+      return readWhere(filter.where)
+        .map((one) => sayCondition(one, [], { currency: homeCurrency }))
+        .join(', ');
   }
 }

@@ -36,9 +36,9 @@ export function Runs({
                 {one.held > 0 ? `, ${one.held} stopped` : ''}
               </span>
             </button>
-            {one.kind === 'edit' && !one.undoneBy ? (
+            {one.kind === 'edit' && !one.undoneBy && one.itemCount > 0 ? (
               <button type="button" className="text-[12px] underline" onClick={() => undo(one)}>
-                Undo {one.itemCount.toLocaleString('en')} items and send
+                Undo {one.itemCount.toLocaleString('en')} {one.itemCount === 1 ? 'item' : 'items'} and send
               </button>
             ) : null}
             {one.undoneBy ? <span className="quiet text-[12px]">taken back</span> : null}

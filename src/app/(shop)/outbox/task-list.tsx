@@ -8,6 +8,13 @@ import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 
 const isLater = (task: TaskView) => task.state === 'waiting' && new Date(task.dueAt).getTime() > Date.now();
+/** What is over and went well stands with the runs; what was called off, or has been left lying for long, is no work any more. */
+const isOpen = (task: TaskView) =>
+  task.state === 'running' ||
+  task.state === 'waiting' ||
+  (task.state !== 'done' &&
+    !(task.kind === 'publish' && task.state === 'stopped') &&
+    Date.now() - new Date(task.finishedAt ?? 0).getTime() < 2 * 86_400_000);
 const stateWords: Record<TaskView['state'], string> = {
   waiting: 'begins in a moment',
   running: 'under way',
@@ -39,8 +46,7 @@ export function TaskList() {
     { touches: [['tasks']], tells: true },
   );
   if (isLoadingError) return <Failed error={error} />;
-  // What is over and went well stands with the runs.
-  const shown = data?.tasks.filter((one) => one.state !== 'done') ?? [];
+  const shown = data?.tasks.filter(isOpen) ?? [];
   const later = shown.filter(isLater);
   const now = shown.filter((one) => !isLater(one));
   if (shown.length === 0) return null;
