@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6 and P7).
+// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7 and P7b).
 import { rmSync } from 'node:fs';
 import { checkNode, installModules, installPackages, packagesToRun } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
@@ -8,7 +8,7 @@ import { endOnSignal, runScript, startApplication, startGround, startScript } fr
 
 const args = process.argv.slice(2);
 const only = args.includes('--only') ? args[args.indexOf('--only') + 1].split(',') : null;
-const isLoad = (id) => id === 'P6' || id === 'P7' || id === 'load';
+const isLoad = (id) => ['P6', 'P7', 'P7b', 'load'].includes(id);
 const loadItems = args.includes('--load-items') ? args[args.indexOf('--load-items') + 1] : '1720';
 
 checkNode();
@@ -50,7 +50,7 @@ if (!only || only.some(isLoad))
       );
     };
     const startWorker = (name) => startScript(processes, name, 'src/worker/main.ts');
-    const onlySales = only !== null && only.filter(isLoad).every((id) => id === 'P7');
+    const onlySales = only !== null && only.filter(isLoad).every((id) => id.startsWith('P7'));
     await runLoad({ processes, settings, say: tell, startWorker, onlySales });
   });
 process.exit(code);

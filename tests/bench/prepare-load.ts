@@ -38,7 +38,7 @@ const film = {
   widthMm: 80,
   heightMm: 40,
 };
-const probes = 20;
+const probes = 40;
 await refreshRates();
 const first: number[] = [];
 for (let index = 0; index < count; index++) {

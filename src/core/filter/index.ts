@@ -2,4 +2,5 @@ export * from './compared';
 export * from './filter';
 export * from './matches';
 export * from './say';
+export * from './sorting';
 export * from './stages';

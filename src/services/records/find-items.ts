@@ -1,30 +1,15 @@
 import { type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { type SortName, sortNames } from '../../core/filter';
 import { conditionIds } from '../../core/item';
 import { knotStates } from '../../core/sync/state';
 import { database, type Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
+import { item } from '../../db/schema';
 import { itemFilterSchema, whereOf } from './item-filter';
 
-export const sorts = {
-  updated: 'updated_at',
-  created: 'created_at',
-  title: 'title',
-  sku: 'sku',
-  brand: 'brand',
-  price: 'price',
-  cost: 'cost',
-  quantity: 'quantity',
-  location: 'location',
-  category: 'category',
-  condition: 'condition_grade',
-} as const;
-
-type SortName = keyof typeof sorts;
-
-const sortNames = Object.keys(sorts) as [SortName, ...SortName[]];
-
-// keys of the constant above
+const columnOf = (sort: SortName): SQL =>
+  sort === 'updated' ? sql`i.updated_at` : sort === 'created' ? sql`i.created_at` : sql.raw(`i.\`${item[sort].name}\``);
 
 export const findItemsSchema = itemFilterSchema.extend({
   sort: z.enum(sortNames).default('updated'),
@@ -99,7 +84,7 @@ const itemColumns = sql`i.id, i.version, i.sku, i.title, i.brand, i.category, i.
 
 /** A page of the inventory with the knots of its items. Paged by key: as fast at the end as at the beginning. */
 export async function findItems(input: FindItems, db: Executor = database()): Promise<FoundPage> {
-  const column = sql.raw(`i.${sorts[input.sort]}`);
+  const column = columnOf(input.sort);
   const dir = sql.raw(input.dir);
   const cursor = input.after ? readCursor(input.after) : null;
   const after = cursor ? sql` and ${afterCursor(column, input.dir, cursor)}` : sql``;

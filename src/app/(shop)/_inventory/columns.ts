@@ -1,35 +1,53 @@
+import { itemField } from '@/core/field/catalogue';
+import { isSortName, type SortName } from '@/core/filter/sorting';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import type { sortNames } from './filters';
 
-type SortName = (typeof sortNames)[number];
+type FieldColumn = {
+  kind: 'field';
+  id: string;
+  label: string;
+  width: number;
+  sort?: SortName;
+  align?: 'right';
+  edit?: 'title' | 'price' | 'quantity' | 'location';
+};
 export type Column =
   | { kind: 'check'; id: 'check'; label: string; width: number }
-  | {
-      kind: 'field';
-      id: string;
-      label: string;
-      width: number;
-      sort?: SortName;
-      align?: 'right';
-      edit?: 'title' | 'price' | 'quantity' | 'location';
-    }
+  | FieldColumn
   | { kind: 'knot'; id: string; label: string; width: number; accountId: number };
+
+type Shown = Pick<FieldColumn, 'width' | 'edit'> & { label?: string };
+
+/** A column of a field of the catalogue: what it is called, whether it can be sorted by, and on which side it stands. */
+function column(id: string, { width, edit, label }: Shown): FieldColumn {
+  const field = itemField(id);
+  const isNumber = field !== undefined && ['money', 'whole', 'weight', 'length', 'number'].includes(field.kind.is);
+  return {
+    kind: 'field',
+    id,
+    label: label ?? field?.label ?? id,
+    width,
+    ...(isSortName(id) ? { sort: id } : {}),
+    ...(isNumber ? { align: 'right' } : {}),
+    ...(edit ? { edit } : {}),
+  };
+}
 
 const fields: Column[] = [
   { kind: 'check', id: 'check', label: 'Choose', width: 36 },
-  { kind: 'field', id: 'title', label: 'Item', width: 340, sort: 'title', edit: 'title' },
-  { kind: 'field', id: 'sku', label: 'Stock no.', width: 104, sort: 'sku' },
-  { kind: 'field', id: 'condition', label: 'Condition', width: 92, sort: 'condition' },
-  { kind: 'field', id: 'location', label: 'Place', width: 60, sort: 'location', edit: 'location' },
-  { kind: 'field', id: 'quantity', label: 'Stock', width: 62, sort: 'quantity', align: 'right', edit: 'quantity' },
-  { kind: 'field', id: 'price', label: 'Price', width: 88, sort: 'price', align: 'right', edit: 'price' },
+  column('title', { label: 'Item', width: 340, edit: 'title' }),
+  column('sku', { label: 'Stock no.', width: 104 }),
+  column('condition', { width: 92 }),
+  column('location', { width: 60, edit: 'location' }),
+  column('quantity', { width: 62, edit: 'quantity' }),
+  column('price', { width: 88, edit: 'price' }),
 ];
 
 const tail: Column[] = [
-  { kind: 'field', id: 'cost', label: 'Cost', width: 80, sort: 'cost', align: 'right' },
-  { kind: 'field', id: 'brand', label: 'Brand', width: 100, sort: 'brand' },
-  { kind: 'field', id: 'category', label: 'Category', width: 130, sort: 'category' },
-  { kind: 'field', id: 'updated', label: 'Changed', width: 122, sort: 'updated' },
+  column('cost', { width: 80 }),
+  column('brand', { width: 100 }),
+  column('category', { width: 130 }),
+  column('updated', { label: 'Changed', width: 122 }),
 ];
 
 /** The net's columns: what the item is, then one per account, then the rest. */

@@ -1,25 +1,12 @@
 import { parseAsInteger, parseAsString, parseAsStringLiteral } from 'nuqs/server';
 import { type Condition, conditionSchema } from '@/core/filter/filter';
 import { sayCondition } from '@/core/filter/say';
+import { sortNames } from '@/core/filter/sorting';
 import { stages } from '@/core/filter/stages';
 import { conditionIds, conditionLabel } from '@/core/item/condition';
 import { amountToText, homeCurrency } from '@/core/measure/money';
 import { knotLabels, knotStates } from '@/core/sync/state';
 import type { ItemFilter } from '@/services/records/item-filter';
-
-export const sortNames = [
-  'updated',
-  'created',
-  'title',
-  'sku',
-  'brand',
-  'price',
-  'cost',
-  'quantity',
-  'location',
-  'category',
-  'condition',
-] as const;
 
 /** What the address of the inventory says: filters and order. */
 export const inventoryParams = {

@@ -4,11 +4,11 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
+import type { SortName } from '@/core/filter/sorting';
 import type { FoundItem } from '@/services/records/find-items';
 import { CellEditor } from './cell-editor';
 import type { Chosen } from './chosen';
 import type { Column } from './columns';
-import type { sortNames } from './filters';
 import { NetCell } from './net-cell';
 import { inRange, useGridCursor } from './use-grid-cursor';
 
@@ -19,7 +19,7 @@ type Props = {
   total: number;
   columns: Column[];
   sort: { by: string; dir: 'asc' | 'desc' };
-  onSort: (by: (typeof sortNames)[number]) => void;
+  onSort: (by: SortName) => void;
   chosen: Chosen;
   choose: (next: Chosen) => void;
   resize: (id: string, width: number) => void;

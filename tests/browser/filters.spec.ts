@@ -1,0 +1,57 @@
+import { expect, test } from '@playwright/test';
+import { readyItem } from '../support/items';
+import { accountOf, call } from '../support/stack';
+import { signedIn } from './steps';
+
+const word = `F${Date.now().toString(36)}`;
+
+test('any field is a filter: added, read on its chip, kept in the address, removed again', async ({ page }) => {
+  const [found, other] = [
+    await readyItem({ supplier: `${word} one`, cost: 1_234 }),
+    await readyItem({ supplier: word, cost: 9_999 }),
+  ];
+  await signedIn(page);
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Filter', exact: true }).click();
+  await page.getByRole('button', { name: 'Add a condition' }).click();
+  await page.getByRole('combobox', { name: 'Field of condition 1' }).selectOption('supplier');
+  await page.getByRole('textbox', { name: 'Value of condition 1' }).fill(word);
+  await page.getByRole('button', { name: 'Add a condition' }).click();
+  await page.getByRole('combobox', { name: 'Field of condition 2' }).selectOption('cost');
+  await page.getByRole('combobox', { name: 'Comparison of condition 2' }).selectOption('between');
+  // What cannot be read is told at its place.
+  await page.getByRole('textbox', { name: 'Value of condition 2' }).fill('cheap');
+  await expect(page.getByText('This is not an amount')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Value of condition 2' }).fill('12 to 12,50');
+  await page.getByRole('button', { name: 'Show' }).click();
+  await expect(page.getByText('1 item', { exact: true })).toBeVisible();
+  await expect(page.getByText(found.sku)).toBeVisible();
+
+  await page.reload();
+  await expect(page.getByText('1 item', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Remove filter Cost is between 12.00 to 12.50' }).click();
+  await expect(page.getByText('2 items', { exact: true })).toBeVisible();
+  await expect(page.getByText(other.sku)).toBeVisible();
+  await page.getByRole('button', { name: `Remove filter Supplier begins with ${word}` }).click();
+  await expect(page).toHaveURL(/^[^?]*$/);
+});
+
+test('what belongs to an account is said on its page and can be taken back', async ({ page }) => {
+  const glintfeed = await accountOf('Glintfeed');
+  await signedIn(page);
+  await page.goto(`/marketplaces/${glintfeed}`);
+  await page.getByRole('button', { name: 'Add a condition' }).click();
+  await page.getByRole('combobox', { name: 'Comparison of condition 1' }).selectOption('not');
+  await page.getByRole('textbox', { name: 'Value of condition 1' }).fill(`${word}/films`);
+  await page.getByRole('button', { name: 'Keep what belongs here' }).click();
+  await expect(page.getByText('Drafts for Glintfeed follow this from now on')).toBeVisible();
+  const film = await readyItem({ category: `${word}/films` });
+  type Columns = { columns: { accountId: number; leftOut: boolean }[] };
+  const { columns } = (await call<Columns>('GET', `/items/${film.id}`)).body;
+  expect(columns.find((one) => one.accountId === glintfeed)?.leftOut).toBe(true);
+
+  await page.reload();
+  await page.getByRole('button', { name: 'Remove condition 1' }).click();
+  await page.getByRole('button', { name: 'Keep what belongs here' }).click();
+  await expect(page.getByText('Every new item is meant for Glintfeed')).toBeVisible();
+});
