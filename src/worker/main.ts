@@ -4,6 +4,7 @@ import pino from 'pino';
 import { closeDatabase, database } from '../db/client';
 import { account } from '../db/schema';
 import { planDailyRenewals } from '../services/listings/plan-daily-renewals';
+import { forgetTasks } from '../services/tasks/forget-tasks';
 import { runTask } from '../services/tasks/run-task';
 import { Lanes } from './lane';
 import { releaseLanes } from './lanes';
@@ -63,6 +64,7 @@ async function dailyLoop(): Promise<void> {
       return 0;
     });
     if (planned) log.info({ planned }, 'daily renewals');
+    await forgetTasks(new Date()).catch((error: unknown) => log.error({ error: String(error) }, 'old tasks'));
     for (let waited = 0; waited < dailyMs && !stopping; waited += taskMs) await pause(taskMs);
   }
 }

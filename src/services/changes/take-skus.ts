@@ -1,6 +1,6 @@
 import { inArray } from 'drizzle-orm';
 import type { Item } from '../../core/item';
-import type { Executor } from '../../db/client';
+import { type Executor, isDuplicate } from '../../db/client';
 import { usedSku } from '../../db/schema';
 
 const numbersOf = (item: Item): string[] => [item.sku, ...item.variations.map((row) => row.sku)].filter(Boolean);
@@ -21,6 +21,12 @@ export async function takeSkus(db: Executor, skus: readonly string[], at: Date):
     .limit(1)
     .for('update');
   if (given) return given.sku;
-  await db.insert(usedSku).values(skus.map((sku) => ({ sku, at })));
-  return null;
+  try {
+    await db.insert(usedSku).values(skus.map((sku) => ({ sku, at })));
+    return null;
+  } catch (error) {
+    // Somebody else took one of them a moment ago.
+    if (isDuplicate(error)) return skus[0] ?? null;
+    throw error;
+  }
 }

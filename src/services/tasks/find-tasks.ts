@@ -1,4 +1,4 @@
-import { desc, ne, or, sql } from 'drizzle-orm';
+import { desc, getTableColumns, ne, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { task, taskKinds, taskStates } from '../../db/schema';
@@ -24,8 +24,10 @@ export type TaskView = z.infer<typeof taskViewSchema>;
 /** Long work: what is under way and waits first, then what is over, newest first. */
 export async function findTasks(limit = 40): Promise<{ tasks: TaskView[] }> {
   const now = new Date();
+  // Without what it was asked to do, which may name a hundred thousand items.
+  const { input: _input, cursor: _cursor, result: _result, ...columns } = getTableColumns(task);
   const rows = await database()
-    .select()
+    .select(columns)
     .from(task)
     .where(or(ne(task.state, 'done'), sql`${task.finishedAt} > ${new Date(now.getTime() - 7 * 86_400_000)}`))
     .orderBy(sql`field(${task.state}, 'running', 'waiting') = 0`, desc(task.id))

@@ -49,6 +49,8 @@ beforeAll(async () => {
   // Live on two accounts to which nothing is sent meanwhile: jobs are written and joined, and stay.
   accounts = [await accountOf('Shopfront'), await accountOf('Oakhand')];
   await call('POST', '/accounts/hold', { accounts, stopped: true });
+  // Only there: what other accounts would get of them is of no interest here.
+  await db.delete(listing).where(sql`${inArray(listing.itemId, ids)} and ${listing.accountId} not in ${accounts}`);
   await db
     .update(listing)
     .set({ wanted: 'live', remote: 'live', sentPrice: sql`wanted_price`, sentQuantity: sql`wanted_quantity` })

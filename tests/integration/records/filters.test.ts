@@ -1,20 +1,19 @@
-import { inArray, sql } from 'drizzle-orm';
+import { inArray, like, sql } from 'drizzle-orm';
 import fc from 'fast-check';
 import { type Condition, type Filter, filterOperators, matches, type Subject } from '../../../src/core/filter';
-import { conditionIds, type ItemPatch } from '../../../src/core/item';
+import { conditionIds, emptyItemFields, type ItemPatch } from '../../../src/core/item';
+import { homeCurrency } from '../../../src/core/measure';
 import { knotStates, remoteStates, wantedStates } from '../../../src/core/sync/state';
 import { closeDatabase, type Db } from '../../../src/db/client';
 import { ownTransaction } from '../../../src/db/raw';
 import { rowsOf } from '../../../src/db/rows';
 import { item, listing } from '../../../src/db/schema';
-import { createItemWithin } from '../../../src/services/items/create-item';
 import { filterTerm } from '../../../src/services/records/filter-sql';
 import { loadItems } from '../../../src/services/records/load-items';
 import { today } from '../../../src/services/records/today';
 import { call } from '../../support/stack';
 
 afterAll(closeDatabase);
-const actor = { id: 'ines', name: 'Ines' };
 const count = 500;
 
 /** Few words, so that filters find some and not all; with signs that mean something in SQL, in JSON and in a pattern. */
@@ -117,11 +116,38 @@ const { filter } = fc.letrec<{ filter: Filter }>((tie) => ({
 
 /** Five hundred items as people leave them, their listings in every state. */
 async function fill(db: Db): Promise<Subject[]> {
-  const ids: number[] = [];
+  const at = new Date();
   // As they come over HTTP: plain objects.
   const patches = JSON.parse(JSON.stringify(fc.sample(anyItem, { numRuns: count, seed: 26_112_026 }))) as ItemPatch[];
-  for (const [at, fields] of patches.entries())
-    ids.push((await createItemWithin(db, actor, { fields, quantity: at % 4 })).id);
+  const tag = `F${at.getTime().toString(36)}`;
+  await db.insert(item).values(
+    patches.map((fields, index) => ({
+      ...emptyItemFields,
+      ...fields,
+      sku: `${tag}-${index}`,
+      currency: homeCurrency,
+      quantity: index % 4,
+      createdAt: at,
+      updatedAt: at,
+    })),
+  );
+  const made = await db
+    .select({ id: item.id })
+    .from(item)
+    .where(like(item.sku, `${tag}-%`))
+    .orderBy(item.id);
+  const ids = made.map((one) => one.id);
+  await db.insert(listing).values(
+    ids.flatMap((itemId) =>
+      accounts.slice(0, 3).map((accountId, index) => ({
+        itemId,
+        accountId,
+        overrides: {},
+        wanted: 'draft' as const,
+        blocking: (itemId + index) % 2,
+      })),
+    ),
+  );
   const rows = await db.select({ id: listing.id }).from(listing).where(inArray(listing.itemId, ids));
   for (const [at, { id }] of rows.entries())
     await db.execute(

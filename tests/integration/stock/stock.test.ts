@@ -53,7 +53,10 @@ test('a reserve is kept back and a cap holds on one account, and both are told t
       () => quantityThere('hallowick', item.sku),
       (seen) => seen === 2,
     );
-    expect(await quantityThere('oakhand', item.sku)).toBe(4);
+    await until(
+      () => quantityThere('oakhand', item.sku),
+      (seen) => seen === 4,
+    );
   } finally {
     await call('PUT', `/accounts/${hallowick}/pace`, { reserve: 0, cap: null });
   }
