@@ -23,7 +23,11 @@ const differs = {
 const ended = sql`l.wanted_quantity < 1 and ${units}`;
 const ofStock = sql`if(${ended}, ${priorities.end}, ${priorities.quantity})`;
 /** Ends first, then stock, prices, words. */
-const ofAnything = sql`case when ${ended} then ${priorities.end} when ${units} then ${priorities.quantity} when coalesce(l.wanted_price <> l.sent_price, 0) then ${priorities.price} else ${priorities.content} end`;
+const ofAnything = (moved: readonly number[]) => {
+  // Where combinations moved the sum may be what it was, and yet stock is what has to be told.
+  const stirred = moved.length ? sql`or (l.item_id in ${moved} and ${varied})` : sql``;
+  return sql`case when ${ended} then ${priorities.end} when (${units}) ${stirred} then ${priorities.quantity} when coalesce(l.wanted_price <> l.sent_price, 0) then ${priorities.price} else ${priorities.content} end`;
+};
 
 /** Items that were changed at all, whose stock moved, and whose stock fell. */
 export type Stirred = { all: number[]; moved: number[]; fallen: number[] };
@@ -38,26 +42,20 @@ export async function queueChanges(
   send: Send,
   runId: number | null,
 ): Promise<number> {
-  const stock = send === 'falls' ? fallen : moved;
-  const told = stock.length
-    ? await enqueueJobs(db, {
-        where: sql`l.item_id in ${stock} and ${differs[send === 'falls' ? 'falls' : 'stock']}`,
-        priority: ofStock,
-        runId,
-      })
-    : 0;
-  const rest = send === 'all' ? all.filter((id) => !moved.includes(id)) : [];
-  if (rest.length === 0) return told;
-  return (
-    told + (await enqueueJobs(db, { where: sql`l.item_id in ${rest} and ${differs.all}`, priority: ofAnything, runId }))
-  );
+  const ids = { all, stock: moved, falls: fallen }[send];
+  if (ids.length === 0) return 0;
+  return enqueueJobs(db, {
+    where: sql`l.item_id in ${ids} and ${differs[send]}`,
+    priority: send === 'all' ? ofAnything(moved) : ofStock,
+    runId,
+  });
 }
 
 /** The same of what the caller has marked as busy already, where every listing that differs is told. */
 export const queueMarked = (db: Executor, itemIds: readonly number[], runId: number | null): Promise<number> =>
   enqueueJobs(db, {
     where: sql`l.item_id in ${itemIds} and l.busy = 1`,
-    priority: ofAnything,
+    priority: ofAnything([]),
     runId,
     marked: true,
   });

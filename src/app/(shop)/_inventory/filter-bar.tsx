@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+import type { Condition } from '@/core/filter/filter';
 import { sayCondition } from '@/core/filter/say';
 import { conditionGrades } from '@/core/item/condition';
 import { homeCurrency, parseAmount } from '@/core/measure/money';
@@ -51,8 +52,11 @@ export function FilterBar({ filter, accounts, change }: Props) {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
   const accountName = (id: number) => accounts.find((one) => one.id === id)?.name ?? String(id);
-  const chips = filterNames.filter((name) => name !== 'q' && name !== 'where' && filter[name] !== undefined);
-  const where = readWhere(filter.where);
+  const plain = readWhere(filter.where);
+  const where = plain ?? [];
+  const chips = filterNames.filter(
+    (name) => name !== 'q' && (name !== 'where' || plain === null) && filter[name] !== undefined,
+  );
   const custom = useCustomFields();
   return (
     <div className="flex flex-wrap items-center gap-2">
@@ -106,6 +110,9 @@ export function FilterBar({ filter, accounts, change }: Props) {
   );
 }
 
+const isComplete = ({ op, value }: Condition) =>
+  op === 'empty' || op === 'filled' || (value !== '' && value !== undefined);
+
 const useCustomFields = () =>
   useQuery({ queryKey: ['custom-fields'], queryFn: () => api('GET /custom-fields'), staleTime: 60_000 }).data?.fields;
 
@@ -130,12 +137,14 @@ function FilterForm({ filter, accounts, change, close }: Props & { close: () => 
       quantityMin: whole(form.get('quantityMin')),
       quantityMax: whole(form.get('quantityMax')),
       photosMax: whole(form.get('photosMax')),
-      where: writeWhere(where.filter((one) => one.op === 'empty' || one.op === 'filled' || one.value !== '')),
+      // A filter of several parts stays as it is while nothing is added to it here.
+      ...(plain === null && where.length === 0 ? {} : { where: writeWhere(where.filter(isComplete)) }),
       own: form.get('ownField') && form.get('ownValue') ? `${form.get('ownField')}:${form.get('ownValue')}` : null,
     });
     close();
   };
-  const [where, setWhere] = useState(() => readWhere(filter.where));
+  const plain = readWhere(filter.where);
+  const [where, setWhere] = useState(() => plain ?? []);
   const own = useCustomFields();
   const [ownKey = '', ...ownWords] = (filter.own ?? '').split(':');
   const amount = (value: number | undefined) => (value === undefined ? '' : (value / 100).toFixed(2));

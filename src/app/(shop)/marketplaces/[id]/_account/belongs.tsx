@@ -1,22 +1,16 @@
 'use client';
 
 import { useState } from 'react';
-import { type Condition, conditionSchema } from '@/core/filter/filter';
+import { plainConditions } from '@/core/filter/plain';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import { ConditionList } from '@/ui/controls/condition-list';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 
-/** The conditions of a filter that is a plain list of them. */
-const conditionsOf = (account: AccountView): Condition[] => {
-  const { belongs } = account;
-  if (!belongs || !('all' in belongs)) return [];
-  return belongs.all.flatMap((one) => conditionSchema.safeParse(one).data ?? []);
-};
-
 /** Which items are meant for this account, as long as no person says otherwise on an item's sheet. */
 export function Belongs({ account, changed }: { account: AccountView; changed: () => void }) {
-  const [conditions, setConditions] = useState(() => conditionsOf(account));
+  const plain = plainConditions(account.belongs);
+  const [conditions, setConditions] = useState(() => plain ?? []);
   const save = useCommand(async () => {
     await api('PATCH /accounts/{id}', {
       params: { id: account.id },
@@ -37,6 +31,11 @@ export function Belongs({ account, changed }: { account: AccountView; changed: (
         conditions={conditions}
         set={setConditions}
       />
+      {plain === null ? (
+        <p role="status" className="mt-1 text-warning">
+          A filter that says more than such a list holds here. Keeping conditions replaces it.
+        </p>
+      ) : null}
       {account.autoDraft ? null : (
         <p className="quiet mt-1">New items do not become drafts here by themselves: see All accounts.</p>
       )}
@@ -48,7 +47,7 @@ export function Belongs({ account, changed }: { account: AccountView; changed: (
       <button
         type="button"
         className="btn btn-primary btn-sm mt-2"
-        disabled={save.busy}
+        disabled={save.busy || (plain === null && conditions.length === 0)}
         onClick={() => void save.run()}
       >
         {save.busy ? 'Looking through the items …' : 'Keep what belongs here'}

@@ -10,7 +10,6 @@ import { Price } from '@/ui/controls/format';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
-import { useNotice } from '@/ui/frame/providers';
 
 const goals = [
   { id: 'net', label: 'Net of' },
@@ -29,7 +28,6 @@ type Props = { itemId: number; currency: string; version: number; changed: () =>
 
 /** Fees, postage and what is left on every account, live while a price is tried; and the price for a wanted net. */
 export function PricePanel({ itemId, currency, version, changed }: Props) {
-  const _notice = useNotice();
   const [tried, setTried] = useState('');
   const [goal, setGoal] = useState<(typeof goals)[number]['id']>('net');
   const [wanted, setWanted] = useState('');
