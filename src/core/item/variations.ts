@@ -43,6 +43,9 @@ export const mostCombinations = 1_000;
 /** What tells a combination from the others; values may hold any sign. */
 export const combinationKey = (values: readonly string[]): string => JSON.stringify(values);
 
+/** A combination as it is called in the ledger and on a sale. */
+export const combinationWords = (values: readonly string[]): string => values.join(', ').slice(0, 200);
+
 /** Every combination of the axes' values, the last axis changing fastest. No axes: none. */
 export function combinations(axes: readonly Axis[]): string[][] {
   if (axes.length === 0) return [];

@@ -1,12 +1,11 @@
-import { randomBytes } from 'node:crypto';
 import { and, asc, eq, gt, ne, sql } from 'drizzle-orm';
 import { keyed } from '../../core/change';
-import { unitsOf } from '../../core/item';
+import { combinationWords, unitsOf } from '../../core/item';
 import { database, transaction } from '../client';
+import { newCombinationKey } from '../combination-key';
 import { item, movement, sale, setting } from '../schema';
 
 const mark = 'filled.combination-keys';
-const newKey = () => randomBytes(6).toString('hex');
 
 /**
  * Gives the combinations of an older shop keys of their own and counts its ledger by them: each combination's units are
@@ -36,14 +35,15 @@ const fillItem = (id: number): Promise<void> =>
     const variations = keyed(
       row.variations.map((one) => ({ ...one, key: one.key ?? '' })),
       [],
-      newKey,
+      newCombinationKey,
     );
-    const words = (values: string[]) => values.join(', ').slice(0, 200);
     const moves = await tx.select().from(movement).where(eq(movement.itemId, id));
     const counted = new Map(variations.map((one) => [one.key, 0]));
     let rest = 0;
     for (const move of moves) {
-      const of = variations.find((one) => one.key === move.combination || words(one.values) === move.variation);
+      const of = variations.find(
+        (one) => one.key === move.combination || combinationWords(one.values) === move.variation,
+      );
       if (of) {
         counted.set(of.key, (counted.get(of.key) ?? 0) + move.delta);
         await tx.update(movement).set({ combination: of.key }).where(eq(movement.id, move.id));
@@ -61,7 +61,7 @@ const fillItem = (id: number): Promise<void> =>
       byName: 'Netting',
     });
     const rows = variations.map((one) =>
-      balance(one.key, words(one.values), one.quantity - (counted.get(one.key) ?? 0)),
+      balance(one.key, combinationWords(one.values), one.quantity - (counted.get(one.key) ?? 0)),
     );
     const due = [...rows, balance(null, null, -rest)].filter((one) => one.delta !== 0);
     if (due.length) await tx.insert(movement).values(due);
@@ -69,7 +69,7 @@ const fillItem = (id: number): Promise<void> =>
       await tx
         .update(sale)
         .set({ combination: one.key })
-        .where(and(eq(sale.itemId, id), eq(sale.variation, words(one.values))));
+        .where(and(eq(sale.itemId, id), eq(sale.variation, combinationWords(one.values))));
     await tx
       .update(item)
       .set({ variations, quantity: unitsOf(variations) })

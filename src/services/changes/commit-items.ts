@@ -1,15 +1,16 @@
-import { randomBytes } from 'node:crypto';
 import { applyChanges, type Change, type DoneChange, type Refusal } from '../../core/change';
 import { fieldsFor } from '../../core/field';
-import type { Item, MovementReason, Photo } from '../../core/item';
+import { combinationWords, type Item, type MovementReason, type Photo } from '../../core/item';
 import type { Overrides } from '../../core/listing';
 import type { Executor } from '../../db/client';
+import { newCombinationKey } from '../../db/combination-key';
 import { type changeRecord, type ListingRow, movement } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { cleanRichText } from '../records/clean-rich-text';
 import { computeRow, derivedColumns } from '../records/compute-row';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
+import { groupByItem } from '../records/load-items';
 import { storeDerived } from '../records/refresh-listings';
 import { type Held, holdItems } from './hold-items';
 import { queueChanges, type Send, type Stirred } from './queue-changes';
@@ -54,7 +55,6 @@ export type Committed = {
 export type ChangeSource = (held: Held) => (Change | Refusal)[] | Promise<(Change | Refusal)[]>;
 
 const isRefusal = (one: Change | Refusal): one is Refusal => 'why' in one;
-const newKey = (): string => randomBytes(6).toString('hex');
 
 const cleaned = (change: Change): Change =>
   change.field === 'description' && typeof change.to === 'string'
@@ -93,7 +93,7 @@ export async function commitItems(
   const catalogue = fieldsFor(await loadCustomFields(db));
   const work: Work[] = [];
   const items = new Map(held.items.map((one) => [one.id, one]));
-  const rowsOf = groupRows(held.listings);
+  const rowsOf = groupByItem(held.listings);
   for (const [id, changes] of byItem) {
     const item = items.get(id);
     const [first] = changes;
@@ -111,7 +111,7 @@ export async function commitItems(
     const overrides = new Map((rowsOf.get(id) ?? []).map((row) => [row.accountId, row.overrides]));
     const applied = applyChanges({ item, overrides }, changes, {
       catalogue,
-      newKey,
+      newKey: newCombinationKey,
       photos: options.photos,
       mayGoBelowZero: options.stock?.mayGoBelowZero,
     });
@@ -135,16 +135,6 @@ export async function commitItems(
     (item) => changed.get(item.id) ?? { itemId: item.id, version: item.version, changes: [], item },
   );
   return { items: whole, refused, queued };
-}
-
-function groupRows(listings: readonly ListingRow[]): Map<number, ListingRow[]> {
-  const groups = new Map<number, ListingRow[]>();
-  for (const row of listings) {
-    const group = groups.get(row.itemId);
-    if (group) group.push(row);
-    else groups.set(row.itemId, [row]);
-  }
-  return groups;
 }
 
 const ofItem = (change: DoneChange) => change.target.account === undefined;
@@ -229,11 +219,10 @@ function changedFields({ before, after, changes }: Work): ChangedItem {
   return { item: after, fields };
 }
 
-const wordsOf = (item: Item, key: string | null): string | null =>
-  item.variations
-    .find((row) => row.key === key)
-    ?.values.join(', ')
-    .slice(0, 200) ?? null;
+function wordsOf(item: Item, key: string | null): string | null {
+  const row = item.variations.find((one) => one.key === key);
+  return row ? combinationWords(row.values) : null;
+}
 
 async function writeMovements(db: Executor, work: readonly Work[], options: CommitOptions): Promise<void> {
   const { reason = 'set', note = null, saleId = null } = options.stock ?? {};

@@ -1,9 +1,10 @@
-import { and, inArray } from 'drizzle-orm';
+import { inArray } from 'drizzle-orm';
 import { type Filter, matches } from '../../core/filter';
 import type { Item } from '../../core/item';
 import type { Executor } from '../../db/client';
 import { type ListingRow, listing } from '../../db/schema';
 import { today } from '../records/today';
+import { insertDrafts } from './insert-drafts';
 
 /** An account that wants every new item that belongs to it. */
 export type Wanting = { id: number; autoDraft: boolean; belongs: Filter | null };
@@ -44,18 +45,9 @@ export async function targetDrafts(
     const ids = turned.filter((row) => row.wanted === wanted).map((row) => row.id);
     if (ids.length) await db.update(listing).set({ wanted }).where(inArray(listing.id, ids));
   }
-  if (fresh.length === 0) return turned;
-  await db.insert(listing).values(fresh.map((one) => ({ ...one, overrides: {}, wanted: 'draft' as const })));
-  const made = await db
-    .select()
-    .from(listing)
-    .where(
-      and(
-        inArray(listing.itemId, [...new Set(fresh.map((one) => one.itemId))]),
-        inArray(listing.accountId, [...new Set(fresh.map((one) => one.accountId))]),
-      ),
-    );
-  const isFresh = (row: ListingRow) =>
-    fresh.some((one) => one.itemId === row.itemId && one.accountId === row.accountId);
-  return [...turned, ...made.filter(isFresh)];
+  const made = await insertDrafts(
+    db,
+    fresh.map((one) => ({ ...one, overrides: {} })),
+  );
+  return [...turned, ...made];
 }

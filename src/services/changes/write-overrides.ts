@@ -1,7 +1,8 @@
-import { and, inArray, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import type { Overrides } from '../../core/listing';
 import type { Executor } from '../../db/client';
 import { type ListingRow, listing } from '../../db/schema';
+import { insertDrafts } from './insert-drafts';
 
 export type WrittenOverrides = { itemId: number; accountId: number; row: ListingRow | undefined; overrides: Overrides };
 
@@ -21,22 +22,9 @@ export async function writeOverrides(
     );
   }
   const fresh = written.filter(({ row }) => !row);
-  if (fresh.length === 0) return known;
-  await db
-    .insert(listing)
-    .values(
-      fresh.map(({ itemId, accountId, overrides }) => ({ itemId, accountId, overrides, wanted: 'draft' as const })),
-    );
-  const made = await db
-    .select()
-    .from(listing)
-    .where(
-      and(
-        inArray(listing.itemId, [...new Set(fresh.map((one) => one.itemId))]),
-        inArray(listing.accountId, [...new Set(fresh.map((one) => one.accountId))]),
-      ),
-    );
-  const isFresh = (row: ListingRow) =>
-    fresh.some((one) => one.itemId === row.itemId && one.accountId === row.accountId);
-  return [...known, ...made.filter(isFresh)];
+  const made = await insertDrafts(
+    db,
+    fresh.map(({ itemId, accountId, overrides }) => ({ itemId, accountId, overrides })),
+  );
+  return [...known, ...made];
 }

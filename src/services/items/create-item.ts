@@ -1,10 +1,10 @@
-import { randomBytes } from 'node:crypto';
 import { asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { keyed } from '../../core/change';
 import { NettingError } from '../../core/errors';
 import { fieldsFor } from '../../core/field';
 import {
+  combinationWords,
   copyForNew,
   emptyItemFields,
   type ItemPatch,
@@ -14,6 +14,7 @@ import {
 } from '../../core/item';
 import { homeCurrency } from '../../core/measure';
 import { type Executor, transaction } from '../../db/client';
+import { newCombinationKey } from '../../db/combination-key';
 import { account, item, itemPhoto, listing, movement } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { freeSku } from '../changes/free-sku';
@@ -69,7 +70,7 @@ export async function createItemWithin(
   const written: ItemPatch = (input.fields ?? {}) as ItemPatch; // parsed with the item's own schema
   const fields = { ...emptyItemFields, ...model, ...written };
   fields.description = cleanRichText(fields.description);
-  fields.variations = keyed(fields.variations, [], () => randomBytes(6).toString('hex'));
+  fields.variations = keyed(fields.variations, [], newCombinationKey);
   await checkOwn(tx, written);
   const { location, supplier, brand, category } = fields;
   const sku = written.sku ?? (await freeSku(tx, { location, supplier, brand, category, day: at }));
@@ -83,7 +84,7 @@ export async function createItemWithin(
   const opening = fields.axes.length
     ? fields.variations.map((row) => ({
         combination: row.key,
-        variation: row.values.join(', ').slice(0, 200),
+        variation: combinationWords(row.values),
         delta: row.quantity,
       }))
     : [{ combination: null, variation: null, delta: quantity }];

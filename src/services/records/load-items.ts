@@ -30,7 +30,8 @@ export async function loadItems(db: Executor, ids: number[]): Promise<Item[]> {
   });
 }
 
-function groupByItem<T extends { itemId: number }>(rows: T[]): Map<number, T[]> {
+/** Rows by the item that they are of. */
+export function groupByItem<T extends { itemId: number }>(rows: readonly T[]): Map<number, T[]> {
   const groups = new Map<number, T[]>();
   for (const row of rows) {
     const group = groups.get(row.itemId);

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
+import { combinationWords } from '../../core/item';
 import { transaction } from '../../db/client';
 import { sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
@@ -48,7 +49,7 @@ export async function recordHandSale(
       cost: item.cost,
       currency: item.currency,
       combination: sold?.key ?? null,
-      variation: sold?.values.join(', ').slice(0, 200) ?? null,
+      variation: sold ? combinationWords(sold.values) : null,
       soldAt: at,
     });
     const { items } = allCommitted(

@@ -1,4 +1,5 @@
 import { and, eq, sql } from 'drizzle-orm';
+import { combinationWords } from '../../core/item';
 import { type Executor, isDuplicate, transaction } from '../../db/client';
 import { item, listing, previousRemoteId, sale } from '../../db/schema';
 import type { RemoteOrder } from '../../markets';
@@ -57,7 +58,7 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
         cost: stock?.cost ?? null,
         currency: order.currency,
         combination: sold?.key ?? null,
-        variation: order.variation?.values.join(', ').slice(0, 200) ?? null,
+        variation: order.variation ? combinationWords(order.variation.values) : null,
         buyerTown: order.buyerTown,
         oversold,
         soldAt: order.soldAt,

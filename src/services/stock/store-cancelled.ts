@@ -1,6 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
-import type { Item } from '../../core/item';
+import { combinationWords, type Item } from '../../core/item';
 import { priorities } from '../../core/sync';
 import { type Tx, transaction } from '../../db/client';
 import { account, listing, sale } from '../../db/schema';
@@ -16,7 +16,7 @@ type SaleRow = typeof sale.$inferSelect;
 /** The combination that was sold: by its key, or for sales of before by what it was called. */
 const soldOf = (item: Item, row: SaleRow) =>
   item.variations.find((one) =>
-    row.combination ? one.key === row.combination : one.values.join(', ').slice(0, 200) === row.variation,
+    row.combination ? one.key === row.combination : combinationWords(one.values) === row.variation,
   );
 
 /**
