@@ -92,3 +92,14 @@ test('operations are checked at the edge', () => {
   expect(operationSchema.safeParse({ op: 'quantity-set', quantity: -1 }).success).toBe(false);
   expect(operationSchema.safeParse({ op: 'drop table' }).success).toBe(false);
 });
+
+test('a title that would grow too long is refused before it is written, as the field itself refuses it', () => {
+  const before: Operation = { op: 'title-before', text: 'Sale: ' };
+  const item = (title: string) => ({ price: 1, quantity: 1, title });
+  expect(applySteps([before], item('Brask K-2'))).toMatchObject({ title: 'Sale: Brask K-2', changed: ['title'] });
+  expect(applySteps([before], item('x'.repeat(294))).changed).toEqual(['title']);
+  expect(applySteps([before], item('x'.repeat(295)))).toMatchObject({
+    changed: [],
+    refused: ['At most 300 characters'],
+  });
+});

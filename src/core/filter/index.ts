@@ -1,3 +1,4 @@
+export * from './address';
 export * from './compared';
 export * from './filter';
 export * from './matches';

@@ -4,8 +4,10 @@ import type { Field } from '../field/field';
 import type { FieldContext } from '../field/kind';
 import type { CustomField } from '../item/custom-fields';
 import type { Json } from '../json';
+import { type KnotState, knotLabels } from '../sync/state';
 import { boundsOf, comparedField } from './compared';
-import type { Condition, FilterOperator } from './filter';
+import type { Condition, Filter, FilterOperator } from './filter';
+import { stageLabels } from './stages';
 
 export const operatorWords: Record<FilterOperator, string> = {
   is: 'is',
@@ -105,3 +107,33 @@ export function sayCondition(condition: Condition, custom: readonly CustomField[
   const name = filterFieldName(condition.field, custom);
   return [name, operatorWords[condition.op], value ? `${value}${unit}` : ''].filter(Boolean).join(' ');
 }
+
+export type SayContext = FieldContext & {
+  custom: readonly CustomField[];
+  accountName: (id: number) => string;
+};
+
+const sayListing = ({ account, state }: { account?: number; state?: KnotState }, { accountName }: SayContext): string =>
+  [state === undefined ? 'Listed' : knotLabels[state], account === undefined ? '' : `on ${accountName(account)}`]
+    .filter(Boolean)
+    .join(' ');
+
+/** Any part of a filter as people read it on its chip. */
+export function sayFilter(filter: Filter, context: SayContext): string {
+  if ('all' in filter) return sayMany(filter.all, 'and', context);
+  if ('any' in filter) return sayMany(filter.any, 'or', context);
+  if ('listing' in filter) return sayListing(filter.listing, context);
+  if ('stage' in filter) return stageLabels[filter.stage];
+  if ('words' in filter) return `“${filter.words}”`;
+  return sayCondition(filter, context.custom, context);
+}
+
+function sayMany(parts: readonly Filter[], word: 'and' | 'or', context: SayContext): string {
+  if (parts.length === 0) return word === 'and' ? 'Anything' : 'Nothing';
+  return parts
+    .map((part) => (isGroup(part) && parts.length > 1 ? `(${sayFilter(part, context)})` : sayFilter(part, context)))
+    .join(` ${word} `);
+}
+
+const isGroup = (part: Filter): boolean =>
+  ('all' in part && part.all.length > 1) || ('any' in part && part.any.length > 1);

@@ -20,9 +20,10 @@ export type NetFacts = {
   quote?: number | null;
 };
 
-/** Everything but the price that the net on a marketplace hangs on. */
-export const netInput = (rules: MarketRules, facts: Omit<NetFacts, 'price'>): Omit<NetInput, 'price'> => ({
+// Field by field, since it is built for every listing of a change: copying an object costs more than the net itself.
+const inputAt = (rules: MarketRules, facts: Omit<NetFacts, 'price'>, price: number): NetInput => ({
   fees: rules.fees,
+  price,
   cost: facts.cost,
   categoryId: facts.categoryId,
   liveCount: facts.liveCount,
@@ -35,8 +36,13 @@ export const netInput = (rules: MarketRules, facts: Omit<NetFacts, 'price'>): Om
   quote: facts.quote,
 });
 
-export const netFor = (rules: MarketRules, facts: NetFacts): Net =>
-  netOf({ ...netInput(rules, facts), price: facts.price });
+/** Everything but the price that the net on a marketplace hangs on. */
+export function netInput(rules: MarketRules, facts: Omit<NetFacts, 'price'>): Omit<NetInput, 'price'> {
+  const { price: _price, ...input } = inputAt(rules, facts, 0);
+  return input;
+}
+
+export const netFor = (rules: MarketRules, facts: NetFacts): Net => netOf(inputAt(rules, facts, facts.price));
 
 export const sellerPays = (rules: MarketRules, content: Content): boolean =>
   rules.price?.holds === true ||

@@ -43,8 +43,13 @@ export type Net = z.infer<typeof netSchema>;
 
 /** The cheapest label that carries the weight; the dearest one when it is too heavy for all. */
 export function labelFor(table: FeeTable, weightGrams: number): FeeTable['labels'][number] | null {
-  const sorted = [...table.labels].sort((a, b) => a.upToGrams - b.upToGrams);
-  return sorted.find((label) => weightGrams <= label.upToGrams) ?? sorted.at(-1) ?? null;
+  let fits: FeeTable['labels'][number] | null = null;
+  let largest: FeeTable['labels'][number] | null = null;
+  for (const label of table.labels) {
+    if (weightGrams <= label.upToGrams && (fits === null || label.upToGrams < fits.upToGrams)) fits = label;
+    if (largest === null || label.upToGrams >= largest.upToGrams) largest = label;
+  }
+  return fits ?? largest;
 }
 
 /** What one sale at this price leaves. All amounts in minor units of the marketplace's currency. */

@@ -167,8 +167,8 @@ export const listing = mysqlTable(
   },
   (table) => [
     uniqueIndex('listing_knot').on(table.itemId, table.accountId),
-    index('listing_account_state').on(table.accountId, table.state, table.itemId),
-    index('listing_state').on(table.state, table.blocking, table.itemId),
+    // One for stages and for accounts: each index on the state is written anew with every change of a price.
+    index('listing_stage').on(table.state, table.accountId, table.itemId, table.blocking),
     index('listing_remote').on(table.accountId, table.remoteId),
     index('listing_live_since').on(table.accountId, table.liveSince),
   ],

@@ -1,9 +1,9 @@
 import { z } from 'zod';
+import { itemFilterSchema } from '../../core/filter';
 import { countItems } from '../../services/records/count-items';
 import { stageCounts, stageCountsSchema } from '../../services/records/count-stages';
 import { fieldViewSchema, findFields, findFieldsSchema } from '../../services/records/find-fields';
 import { findItems, findItemsSchema, foundPageSchema } from '../../services/records/find-items';
-import { itemFilterSchema } from '../../services/records/item-filter';
 import { knownWords, wordsSchema } from '../../services/records/known-words';
 import { endpoint } from '../endpoint';
 

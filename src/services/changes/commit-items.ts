@@ -189,8 +189,9 @@ async function write(
   );
   for (const row of retargeted) now.set(row.id, row);
   await writeMovements(db, stirred, options);
+  const turned = groupByItem([...now.values()]);
   const listingOf = (itemId: number, accountId: number) =>
-    [...now.values()].find((row) => row.itemId === itemId && row.accountId === accountId)?.id;
+    turned.get(itemId)?.find((row) => row.accountId === accountId)?.id;
   await recordChanges(
     db,
     options,
@@ -206,7 +207,7 @@ async function write(
       })),
     ),
   );
-  await derive(db, stirred, rowsOf, now, accounts);
+  await derive(db, stirred, rowsOf, turned, accounts);
 }
 
 function changedFields({ before, after, changes }: Work): ChangedItem {
@@ -248,17 +249,16 @@ async function derive(
   db: Executor,
   work: readonly Work[],
   rowsOf: ReadonlyMap<number, ListingRow[]>,
-  now: ReadonlyMap<number, ListingRow>,
+  turned: ReadonlyMap<number, ListingRow[]>,
   accounts: readonly LoadedAccount[],
 ): Promise<void> {
   const shops = new Map(accounts.map((one) => [one.id, one]));
   const derived = work.flatMap((one) => {
-    const before = (rowsOf.get(one.before.id) ?? []).map((row) => now.get(row.id) ?? row);
-    const fresh = [...now.values()].filter(
-      (row) => row.itemId === one.before.id && !before.some((other) => other.id === row.id),
-    );
+    const now = turned.get(one.before.id) ?? [];
+    const isOther = (row: ListingRow) => now.every((other) => other.id !== row.id);
     // An item that did not change itself leaves the other accounts' listings as they are.
-    const rows = [...before, ...fresh].filter((row) => isChanged(one) || now.has(row.id));
+    const rest = isChanged(one) ? (rowsOf.get(one.before.id) ?? []).filter(isOther) : [];
+    const rows = [...rest, ...now];
     return rows.flatMap((row) => {
       const account = shops.get(row.accountId);
       return account

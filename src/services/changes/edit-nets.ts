@@ -3,6 +3,7 @@ import { amountThere, netFor, netInput, packagingCost } from '../../core/listing
 import { homeCurrency } from '../../core/measure';
 import { isSamePrice, listingPrice } from '../../core/price';
 import { database } from '../../db/client';
+import { rowsOf } from '../../db/rows';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 
 export type ItemTuple = [
@@ -18,57 +19,82 @@ export type ItemTuple = [
 
 export type ListingTuple = [itemId: number, accountId: number, overridePrice: number | null];
 
-export type AccountNet = { account: LoadedAccount; liveCount: number };
-
-/** The price that an account makes of the item's. */
-export function priceThere({ account }: AccountNet, row: ItemTuple, price: number | null): number | null {
-  const { rules } = account.compiled;
-  const holds = rules.price?.holds === true;
-  if (price === null || isSamePrice(account.pricing, homeCurrency, rules.currency, holds)) return price;
-  const categoryId = account.categoryMap[row[5]] ?? null;
-  const made = listingPrice(price, {
-    pricing: account.pricing,
-    rate: account.rate,
-    needsRate: rules.currency !== homeCurrency,
-    holds,
-    net: netInput(rules, {
-      cost: 0,
-      weightGrams: row[4],
-      categoryId,
-      liveCount: 0,
-      sellerPays: paysByDefault(account),
-    }),
-  });
-  return made?.price ?? null;
-}
+/** An account with what the net of everything that is sold there hangs on. */
+export type AccountNet = {
+  account: LoadedAccount;
+  liveCount: number;
+  sellerPays: boolean;
+  /** In its currency. */
+  packaging: number;
+  values: Record<string, unknown>;
+  /** Its prices are the items' own. */
+  samePrice: boolean;
+};
 
 const paysByDefault = ({ compiled: { rules }, defaults }: LoadedAccount): boolean =>
   rules.price?.holds === true ||
   (rules.sellerPaysWhen !== null &&
     defaults[rules.sellerPaysWhen.field.replace('extra.', '')] === rules.sellerPaysWhen.value);
 
-export const netAt = ({ account, liveCount }: AccountNet, row: ItemTuple, price: number | null): number | null =>
+function netAccount(account: LoadedAccount, liveCount: number): AccountNet {
+  const { rules } = account.compiled;
+  return {
+    account,
+    liveCount,
+    sellerPays: paysByDefault(account),
+    packaging: amountThere(packagingCost, account.rate),
+    values: Object.fromEntries(Object.entries(account.defaults).map(([field, value]) => [`extra.${field}`, value])),
+    samePrice: isSamePrice(account.pricing, homeCurrency, rules.currency, rules.price?.holds === true),
+  };
+}
+
+/** The price that an account makes of the item's. */
+export function priceThere(
+  { account, samePrice, sellerPays }: AccountNet,
+  row: Readonly<[...ItemTuple, ...unknown[]]>,
+  price: number | null,
+) {
+  if (price === null || samePrice) return price;
+  const { rules } = account.compiled;
+  const categoryId = account.categoryMap[row[5]] ?? null;
+  const made = listingPrice(price, {
+    pricing: account.pricing,
+    rate: account.rate,
+    needsRate: rules.currency !== homeCurrency,
+    holds: rules.price?.holds === true,
+    net: netInput(rules, { cost: 0, weightGrams: row[4], categoryId, liveCount: 0, sellerPays }),
+  });
+  return made?.price ?? null;
+}
+
+export const netAt = (there: AccountNet, row: Readonly<[...ItemTuple, ...unknown[]]>, price: number | null) =>
   price === null
     ? null
-    : netFor(account.compiled.rules, {
+    : netFor(there.account.compiled.rules, {
         price,
-        cost: amountThere(row[3], account.rate),
-        packaging: amountThere(packagingCost, account.rate),
+        cost: amountThere(row[3], there.account.rate),
+        packaging: there.packaging,
         weightGrams: row[4],
-        categoryId: account.categoryMap[row[5]] ?? null,
-        liveCount,
-        sellerPays: paysByDefault(account),
-        values: Object.fromEntries(Object.entries(account.defaults).map(([field, value]) => [`extra.${field}`, value])),
+        categoryId: there.account.categoryMap[row[5]] ?? null,
+        liveCount: there.liveCount,
+        sellerPays: there.sellerPays,
+        values: there.values,
       }).net;
 
+/** Every account, ready to compute nets. Live listings are counted only where a fee hangs on their number. */
 export async function accountNets(): Promise<Map<number, AccountNet>> {
   const db = database();
   const accounts = await loadAccounts(db);
-  const [rows] = await db.execute(
-    sql`select account_id as id, count(*) as live from listing where state in ('live', 'changed', 'conflict') group by account_id`,
-  );
-  const live = new Map((rows as unknown as { id: number; live: number }[]).map((row) => [row.id, row.live])); // columns of the query above
-  return new Map(accounts.map((account) => [account.id, { account, liveCount: live.get(account.id) ?? 0 }]));
+  const counted = accounts.filter((one) => one.compiled.rules.fees.listing !== null).map((one) => one.id);
+  const rows = counted.length
+    ? rowsOf<{ id: number; live: number }>(
+        await db.execute(
+          sql`select account_id as id, count(*) as live from listing where state in ('live', 'changed', 'conflict') and account_id in ${counted} group by account_id`,
+        ),
+      )
+    : [];
+  const live = new Map(rows.map((row) => [row.id, row.live]));
+  return new Map(accounts.map((account) => [account.id, netAccount(account, live.get(account.id) ?? 0)]));
 }
 
 export const itemTuple = sql`i.id, i.price, i.quantity, i.cost, i.weight_grams, i.category, i.axes <> '[]'`;

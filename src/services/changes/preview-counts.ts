@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { PoolConnection } from 'mysql2/promise';
 import { z } from 'zod';
-import { applySteps } from '../../core/edit';
+import { applySteps, needsTitle } from '../../core/edit';
 import { withConnection } from '../../db/client';
 import { streamRows } from '../../db/raw';
 import { selectionWhere } from '../records/selection';
@@ -45,6 +45,9 @@ export type EditConsequences = z.infer<typeof editConsequencesSchema>;
 
 const liveListings = sql`l.remote = 'live'`;
 
+/** With its title where a step reads it. */
+type CountedItem = [...ItemTuple, title?: string];
+
 class Consequences {
   readonly refused = new Map<string, number>();
   readonly accounts = new Map<number, AccountConsequence>();
@@ -69,7 +72,7 @@ class Consequences {
 
   listing(
     net: AccountNet,
-    row: ItemTuple,
+    row: CountedItem,
     newPrice: number | null,
     quantityChanged: boolean,
     overridePrice: number | null,
@@ -106,13 +109,14 @@ async function countOn(
   let waiting: ListingTuple[] = [];
   let at = 0;
   let over = false;
-  for await (const chunk of streamRows<ItemTuple>(
+  const title = needsTitle(edit.steps) ? sql`, i.title` : sql``;
+  for await (const chunk of streamRows<CountedItem>(
     connection,
-    sql`select ${itemTuple} from item i where ${where} order by i.id`,
+    sql`select ${itemTuple}${title} from item i where ${where} order by i.id`,
   )) {
     for (const row of chunk) {
-      // A text before any title changes it, whichever it is.
-      const result = applySteps(edit.steps, { price: row[1], quantity: row[2], varied: row[6] === 1, title: '' });
+      const [, price, quantity, , , , varied, ofItem] = row;
+      const result = applySteps(edit.steps, { price, quantity, varied: varied === 1, title: ofItem });
       total.items++;
       if (result.changed.length) total.changed++;
       for (const why of result.refused) total.refused.set(why, (total.refused.get(why) ?? 0) + 1);

@@ -3,6 +3,7 @@ import { type Filter, matches } from '../../core/filter';
 import type { Item } from '../../core/item';
 import type { Executor } from '../../db/client';
 import { type ListingRow, listing } from '../../db/schema';
+import { groupByItem } from '../records/load-items';
 import { today } from '../records/today';
 import { insertDrafts } from './insert-drafts';
 
@@ -33,9 +34,10 @@ export async function targetDrafts(
   if (ruled.length === 0) return [];
   const fresh: { itemId: number; accountId: number }[] = [];
   const turned: ListingRow[] = [];
+  const rowsOf = groupByItem(rows);
   for (const item of items)
     for (const account of ruled) {
-      const row = rows.find((one) => one.itemId === item.id && one.accountId === account.id);
+      const row = rowsOf.get(item.id)?.find((one) => one.accountId === account.id);
       const wanted = belongsTo(account, item) ? 'draft' : 'none';
       if (!row && wanted === 'draft') fresh.push({ itemId: item.id, accountId: account.id });
       else if (row && isUndecided(row) && (row.wanted === 'draft' || row.wanted === 'none') && row.wanted !== wanted)

@@ -134,16 +134,20 @@ export async function writeNumbers(
     });
     const own = accounts.filter((account) => isByRule(account) || account.compiled.rules.price === null);
     const takes = own.length ? sql`l.account_id not in ${own.map((one) => one.id)} and` : sql``;
-    const taken = sql`if(${takes} l.override_price is null and ${priceChanged}, s.new_price, l.wanted_price)`;
+    const priced = ids(changed.filter((one) => one.price !== one.newPrice));
+    // One table walked by its index: a joined update would first collect the rows and then find each of them again.
+    const newPrice = sql`(select s.new_price from staged s where s.item_id = l.item_id)`;
+    const take = sql`update listing l force index (listing_knot) set l.wanted_price = if(${takes} l.override_price is null, ${newPrice}, l.wanted_price)`;
     if (send === 'all' && moved.length === 0) {
-      // Prices alone: what is to be told is marked in the same pass, and queued from the mark.
-      const told = sql`(l.busy = 1 or (l.remote in ('live', 'review') and (l.content_dirty = 1 or coalesce(${taken} <> l.sent_price, 0) or coalesce(l.wanted_quantity <> l.sent_quantity, 1))))`;
+      // Prices alone: what is to be told is marked in the same pass, with the price that stands there by then, and queued
+      // from the mark.
+      const told = sql`(l.busy = 1 or (l.remote in ('live', 'review') and (l.content_dirty = 1 or coalesce(l.wanted_price <> l.sent_price, 0) or coalesce(l.wanted_quantity <> l.sent_quantity, 1))))`;
       await db.execute(
-        sql`update listing l join staged s on s.item_id = l.item_id set l.problem = if(${told}, 0, l.problem), l.busy = if(${told}, 1, l.busy), l.wanted_price = ${taken}`,
+        sql`${take}, l.problem = if(${told}, 0, l.problem), l.busy = if(${told}, 1, l.busy) where l.item_id in ${priced}`,
       );
-      return queueMarked(db, ids(changed), runId);
+      return queueMarked(db, priced, runId);
     }
-    await db.execute(sql`update listing l join staged s on s.item_id = l.item_id set l.wanted_price = ${taken}`);
+    await db.execute(sql`${take} where l.item_id in ${priced}`);
   }
   return queueChanges(
     db,

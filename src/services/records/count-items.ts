@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
+import type { ItemFilter } from '../../core/filter';
 import { database, type Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { type ItemFilter, whereOf } from './item-filter';
+import { whereOf } from './item-filter';
 
 export async function countItems(filter: ItemFilter, db: Executor = database()): Promise<number> {
   const [row] = rowsOf<{ count: number }>(

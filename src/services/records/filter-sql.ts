@@ -13,6 +13,7 @@ import {
 } from '../../core/filter';
 import { isPatchable } from '../../core/item/item';
 import type { Json } from '../../core/json';
+import { knotStates } from '../../core/sync';
 import { item } from '../../db/schema';
 import { today } from './today';
 
@@ -179,7 +180,7 @@ function listingTerm({ account, state }: { account?: number; state?: string }): 
   if (state === 'none')
     return sql`not exists (select 1 from listing l where l.item_id = i.id${there} and l.state <> 'none')`;
   const of = account === undefined ? sql`1` : sql`account_id = ${account}`;
-  const is = state === undefined ? sql`state <> 'none'` : sql`state = ${state}`;
+  const is = state === undefined ? sql`state in ${knotStates.filter((one) => one !== 'none')}` : sql`state = ${state}`;
   return sql`i.id in (select item_id from listing where ${of} and ${is})`;
 }
 

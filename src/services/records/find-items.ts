@@ -1,12 +1,12 @@
 import { type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { type SortName, sortNames } from '../../core/filter';
+import { itemFilterSchema, type SortName, sortNames } from '../../core/filter';
 import { conditionIds } from '../../core/item';
 import { knotStates } from '../../core/sync/state';
 import { database, type Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { item } from '../../db/schema';
-import { itemFilterSchema, whereOf } from './item-filter';
+import { whereOf } from './item-filter';
 
 const columnOf = (sort: SortName): SQL =>
   sort === 'updated' ? sql`i.updated_at` : sort === 'created' ? sql`i.created_at` : sql.raw(`i.\`${item[sort].name}\``);

@@ -18,7 +18,8 @@ export async function loadItems(db: Executor, ids: number[]): Promise<Item[]> {
       width: photoFile.width,
       height: photoFile.height,
     })
-    .from(itemPhoto)
+    // From the items, however few files there are: the other way round every photo of the shop would be read.
+    .from(itemPhoto, { forceIndex: 'photo_item' })
     .innerJoin(photoFile, eq(photoFile.hash, itemPhoto.hash))
     .where(inArray(itemPhoto.itemId, ids))
     .orderBy(asc(itemPhoto.itemId), asc(itemPhoto.position), asc(itemPhoto.id));

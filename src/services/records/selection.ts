@@ -1,6 +1,7 @@
 import { type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { itemFilterSchema, whereOf } from './item-filter';
+import { itemFilterSchema } from '../../core/filter';
+import { whereOf } from './item-filter';
 
 const id = z.number().int().positive();
 

@@ -1,4 +1,4 @@
-import type { ItemFilter } from '@/services/records/item-filter';
+import type { ItemFilter } from '@/core/filter/address';
 import type { Selection } from '@/services/records/selection';
 
 const storageKey = 'netting.selection';

@@ -3,17 +3,17 @@
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import type { Condition } from '@/core/filter/filter';
-import { sayCondition } from '@/core/filter/say';
-import { conditionGrades } from '@/core/item/condition';
-import { homeCurrency, parseAmount } from '@/core/measure/money';
-import { type KnotState, knotLabels, knotStates } from '@/core/sync/state';
+import { addressParts, type ItemFilter, isCondition } from '@/core/filter/address';
+import type { Condition, Filter } from '@/core/filter/filter';
+import { filterFieldName, operatorsFor, sayFilter } from '@/core/filter/say';
+import { stageLabels } from '@/core/filter/stages';
+import { homeCurrency } from '@/core/measure/money';
+import { knotLabels, knotStates } from '@/core/sync/state';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import type { ItemFilter } from '@/services/records/item-filter';
 import { ConditionList } from '@/ui/controls/condition-list';
 import { api } from '@/ui/data/api';
 import { isWriting } from '@/ui/frame/is-writing';
-import { chipText, type FilterName, filterNames, readWhere, writeWhere } from './filters';
+import { type FilterName, partsChange } from './filters';
 
 type Change = Partial<Record<FilterName, string | number | null>>;
 type Props = { filter: ItemFilter; accounts: AccountView[]; change: (change: Change) => void };
@@ -51,13 +51,12 @@ export function FilterBar({ filter, accounts, change }: Props) {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, []);
-  const accountName = (id: number) => accounts.find((one) => one.id === id)?.name ?? String(id);
-  const plain = readWhere(filter.where);
-  const where = plain ?? [];
-  const chips = filterNames.filter(
-    (name) => name !== 'q' && (name !== 'where' || plain === null) && filter[name] !== undefined,
-  );
-  const custom = useCustomFields();
+  const context = {
+    currency: homeCurrency,
+    custom: useCustomFields() ?? [],
+    accountName: (id: number) => accounts.find((one) => one.id === id)?.name ?? String(id),
+  };
+  const parts = addressParts(filter);
   return (
     <div className="flex flex-wrap items-center gap-2">
       <input
@@ -69,41 +68,20 @@ export function FilterBar({ filter, accounts, change }: Props) {
         value={words}
         onChange={(event) => setWords(event.target.value)}
       />
-      {chips.map((name) => (
-        <span key={name} className="flex h-7 items-center gap-1 rounded border border-base-300 bg-base-200 pl-2">
-          {chipText(name, filter, accountName)}
-          <button
-            type="button"
-            className="px-1.5"
-            aria-label={`Remove filter ${chipText(name, filter, accountName)}`}
-            onClick={() => change({ [name]: null })}
-          >
-            <X size={13} aria-hidden="true" />
-          </button>
-        </span>
+      {filter.stage ? <Chip text={stageLabels[filter.stage]} remove={() => change({ stage: null })} /> : null}
+      {parts.map((part, index) => (
+        <Chip
+          key={JSON.stringify(part)}
+          text={sayFilter(part, context)}
+          remove={() => change(partsChange(parts.filter((_, at) => at !== index)))}
+        />
       ))}
-      {where.map((one, index) => {
-        const text = sayCondition(one, custom ?? [], { currency: homeCurrency });
-        return (
-          <span key={index} className="flex h-7 items-center gap-1 rounded border border-base-300 bg-base-200 pl-2">
-            {text}
-            <button
-              type="button"
-              className="px-1.5"
-              aria-label={`Remove filter ${text}`}
-              onClick={() => change({ where: writeWhere(where.filter((_, at) => at !== index)) })}
-            >
-              <X size={13} aria-hidden="true" />
-            </button>
-          </span>
-        );
-      })}
       <div className="relative">
         <button type="button" className="btn btn-sm" aria-expanded={adding} onClick={() => setAdding(!adding)}>
           Filter
         </button>
         {adding ? (
-          <FilterForm filter={filter} accounts={accounts} change={change} close={() => setAdding(false)} />
+          <FilterForm parts={parts} accounts={accounts} change={change} close={() => setAdding(false)} />
         ) : null}
       </div>
     </div>
@@ -116,109 +94,94 @@ const isComplete = ({ op, value }: Condition) =>
 const useCustomFields = () =>
   useQuery({ queryKey: ['custom-fields'], queryFn: () => api('GET /custom-fields'), staleTime: 60_000 }).data?.fields;
 
-const minor = (text: FormDataEntryValue | null): number | null => (text ? parseAmount(String(text), 'EUR') : null);
-const whole = (text: FormDataEntryValue | null): number | null =>
-  text && /^\d+$/.test(String(text)) ? Number(text) : null;
-const said = (text: FormDataEntryValue | null): string | null => (text ? String(text) : null);
+function Chip({ text, remove }: { text: string; remove: () => void }) {
+  return (
+    <span className="flex h-7 max-w-md items-center gap-1 rounded border border-base-300 bg-base-200 pl-2">
+      <span className="truncate" title={text}>
+        {text}
+      </span>
+      <button type="button" className="px-1.5" aria-label={`Remove filter ${text}`} onClick={remove}>
+        <X size={13} aria-hidden="true" />
+      </button>
+    </span>
+  );
+}
 
-function FilterForm({ filter, accounts, change, close }: Props & { close: () => void }) {
+const usual = ['category', 'brand', 'price', 'quantity', 'condition', 'location', 'photoCount'];
+const isListing = (part: Filter) => 'listing' in part;
+
+type FormProps = Pick<Props, 'accounts' | 'change'> & { parts: Filter[]; close: () => void };
+
+/** Where it is listed, and conditions over any field. Parts that say more than one condition stay as they are. */
+function FilterForm({ parts, accounts, change, close }: FormProps) {
+  const there = parts.find((part) => 'listing' in part)?.listing;
+  const [account, setAccount] = useState(there?.account);
+  const [state, setState] = useState(there?.state);
+  const [conditions, setConditions] = useState(() => parts.filter(isCondition));
+  const rest = parts.filter((part) => part !== parts.find(isListing) && !isCondition(part));
+  const custom = useCustomFields();
   const submit = (event: React.FormEvent<HTMLFormElement>) => {
     event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    change({
-      account: whole(form.get('account')),
-      state: said(form.get('state')) as KnotState | null,
-      brand: said(form.get('brand')),
-      category: said(form.get('category')),
-      condition: said(form.get('condition')),
-      location: said(form.get('location')),
-      priceMin: minor(form.get('priceMin')),
-      priceMax: minor(form.get('priceMax')),
-      quantityMin: whole(form.get('quantityMin')),
-      quantityMax: whole(form.get('quantityMax')),
-      photosMax: whole(form.get('photosMax')),
-      // A filter of several parts stays as it is while nothing is added to it here.
-      ...(plain === null && where.length === 0 ? {} : { where: writeWhere(where.filter(isComplete)) }),
-      own: form.get('ownField') && form.get('ownValue') ? `${form.get('ownField')}:${form.get('ownValue')}` : null,
-    });
+    const listing = { ...(account === undefined ? {} : { account }), ...(state === undefined ? {} : { state }) };
+    change(
+      partsChange([...(Object.keys(listing).length ? [{ listing }] : []), ...rest, ...conditions.filter(isComplete)]),
+    );
     close();
   };
-  const plain = readWhere(filter.where);
-  const [where, setWhere] = useState(() => plain ?? []);
-  const own = useCustomFields();
-  const [ownKey = '', ...ownWords] = (filter.own ?? '').split(':');
-  const amount = (value: number | undefined) => (value === undefined ? '' : (value / 100).toFixed(2));
-  const input = (name: string, label: string, value: string | number | undefined) => (
-    <label className="flex flex-col gap-1">
-      {label}
-      <input name={name} className="input input-sm w-full" defaultValue={value} />
-    </label>
-  );
+  const add = (field: string) => {
+    const [op = 'is'] = operatorsFor(field);
+    const ranged = field === 'price' || field === 'quantity' || field === 'photoCount';
+    setConditions([
+      ...conditions,
+      { field, op: ranged ? 'between' : field === 'category' || field === 'location' ? 'begins' : op, value: '' },
+    ]);
+  };
   return (
     <form
       onSubmit={submit}
       onKeyDown={(event) => event.key === 'Escape' && close()}
-      className="absolute left-0 z-20 mt-1 grid max-h-[80vh] w-[34rem] grid-cols-2 overflow-auto gap-3 rounded border border-base-300 bg-base-100 p-3 shadow-lg"
+      className="absolute left-0 z-20 mt-1 grid max-h-[80vh] w-[36rem] grid-cols-2 overflow-auto gap-3 rounded border border-base-300 bg-base-100 p-3 shadow-lg"
     >
       <label className="flex flex-col gap-1">
         Account
-        <select name="account" className="select select-sm" defaultValue={filter.account ?? ''}>
+        <select
+          className="select select-sm"
+          value={account ?? ''}
+          onChange={(event) => setAccount(event.target.value === '' ? undefined : Number(event.target.value))}
+        >
           <option value="">Any</option>
-          {accounts.map((account) => (
-            <option key={account.id} value={account.id}>
-              {account.name}
+          {accounts.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
             </option>
           ))}
         </select>
       </label>
       <label className="flex flex-col gap-1">
         State there
-        <select name="state" className="select select-sm" defaultValue={filter.state ?? ''}>
+        <select
+          className="select select-sm"
+          value={state ?? ''}
+          onChange={(event) => setState(knotStates.find((one) => one === event.target.value))}
+        >
           <option value="">Any</option>
-          {knotStates.map((state) => (
-            <option key={state} value={state}>
-              {knotLabels[state]}
+          {knotStates.map((one) => (
+            <option key={one} value={one}>
+              {knotLabels[one]}
             </option>
           ))}
         </select>
       </label>
-      <label className="flex flex-col gap-1">
-        Condition
-        <select name="condition" className="select select-sm" defaultValue={filter.condition ?? ''}>
-          <option value="">Any</option>
-          {conditionGrades.map((grade) => (
-            <option key={grade.id} value={grade.id}>
-              {grade.label}
-            </option>
-          ))}
-        </select>
-      </label>
-      {input('brand', 'Brand', filter.brand)}
-      {input('category', 'Category', filter.category)}
-      {input('location', 'Place begins with', filter.location)}
-      {input('priceMin', 'Price from', amount(filter.priceMin))}
-      {input('priceMax', 'Price to', amount(filter.priceMax))}
-      {input('quantityMin', 'Stock from', filter.quantityMin)}
-      {input('quantityMax', 'Stock to', filter.quantityMax)}
-      {input('photosMax', 'Photos at most', filter.photosMax)}
-      {own?.length ? (
-        <>
-          <label className="flex flex-col gap-1">
-            Field of your own
-            <select name="ownField" className="select select-sm" defaultValue={ownKey}>
-              <option value="">Any</option>
-              {own.map((field) => (
-                <option key={field.key} value={field.key}>
-                  {field.label}
-                </option>
-              ))}
-            </select>
-          </label>
-          {input('ownValue', 'is', ownWords.join(':'))}
-        </>
-      ) : null}
       <div className="col-span-2 border-t border-base-300 pt-2">
-        <ConditionList legend="And any other field" conditions={where} set={setWhere} />
+        <ConditionList legend="Conditions, all of which must hold" conditions={conditions} set={setConditions} />
+        <p className="mt-2 flex flex-wrap items-center gap-1" aria-label="Usual conditions" role="group">
+          <span className="quiet">Usual:</span>
+          {usual.map((field) => (
+            <button key={field} type="button" className="btn btn-ghost btn-xs" onClick={() => add(field)}>
+              {filterFieldName(field, custom)}
+            </button>
+          ))}
+        </p>
       </div>
       <div className="col-span-2 flex justify-end gap-2">
         <button type="button" className="btn btn-sm" onClick={close}>
