@@ -29,11 +29,63 @@ test('any field is a filter: added, read on its chip, kept in the address, remov
 
   await page.reload();
   await expect(page.getByText('1 item', { exact: true })).toBeVisible();
-  await page.getByRole('button', { name: 'Remove filter Cost is between 12.00 to 12.50' }).click();
+  await page.getByRole('button', { name: 'Remove filter Cost is between 12.00 and 12.50' }).click();
   await expect(page.getByText('2 items', { exact: true })).toBeVisible();
   await expect(page.getByText(other.sku)).toBeVisible();
   await page.getByRole('button', { name: `Remove filter Supplier begins with ${word}` }).click();
   await expect(page).toHaveURL(/^[^?]*$/);
+});
+
+test('filters said the short way, a listing and a nested part are chips of one form; a search is kept and opened', async ({
+  page,
+}) => {
+  const supplier = `${word}-kept`;
+  const there = await readyItem({ supplier, brand: 'Orvane', price: 4_500 });
+  await readyItem({ supplier, brand: 'Brask', price: 9_900 });
+  await signedIn(page);
+  // An address of before: short forms, and a filter of several parts that the editor does not show.
+  const where = JSON.stringify({
+    any: [
+      { field: 'supplier', op: 'is', value: supplier },
+      { field: 'supplier', op: 'is', value: 'nobody' },
+    ],
+  });
+  await page.goto(`/?brand=Orvane&priceMin=1000&where=${encodeURIComponent(where)}`);
+  await expect(page.getByText('1 item', { exact: true })).toBeVisible();
+  const nested = `Supplier is ${supplier} or Supplier is nobody`;
+  await expect(page.getByRole('button', { name: `Remove filter ${nested}` })).toBeVisible();
+  await page.getByRole('button', { name: 'Filter', exact: true }).click();
+  await expect(page.getByRole('textbox', { name: 'Value of condition 1' })).toHaveValue('Orvane');
+  await expect(page.getByRole('textbox', { name: 'Value of condition 2' })).toHaveValue('10.00 to');
+  await page.getByRole('combobox', { name: 'State there' }).selectOption('Draft');
+  await page.getByRole('button', { name: 'Remove condition 1' }).click();
+  await page.getByRole('group', { name: 'Usual conditions' }).getByRole('button', { name: 'Price' }).click();
+  await page.getByRole('textbox', { name: 'Value of condition 2' }).fill('to 50');
+  await page.getByRole('button', { name: 'Show' }).click();
+  for (const chip of ['Draft', nested, 'Price is at least 10.00', 'Price is at most 50.00'])
+    await expect(page.getByRole('button', { name: `Remove filter ${chip}`, exact: true })).toBeVisible();
+  await expect(page.getByText('1 item', { exact: true })).toBeVisible();
+  await expect(page).toHaveURL(/^[^?]*\?where=[^&]*$/);
+
+  await page.getByRole('button', { name: 'Searches' }).click();
+  const name = `${word} under fifty`;
+  await page.getByRole('textbox', { name: 'Name of this search' }).fill(name);
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText(`Kept as ${name}`)).toBeVisible();
+  // The same name again is told at its place, and nothing is overwritten.
+  await page.getByRole('textbox', { name: 'Name of this search' }).fill(name);
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText(`There is a search called ${name} already`)).toBeVisible();
+
+  await page.goto('/?stage=live&brand=Brask');
+  await page.getByRole('button', { name: 'Searches' }).click();
+  await page.getByRole('button', { name, exact: true }).click();
+  await expect(page.getByText('1 item', { exact: true })).toBeVisible();
+  await expect(page.getByText(there.sku)).toBeVisible();
+  await page.getByRole('button', { name: 'Searches' }).click();
+  await page.getByRole('button', { name: `Forget the search ${name}` }).click();
+  await expect(page.getByText(`${name} is forgotten; its items stay`)).toBeVisible();
+  await expect(page.getByRole('button', { name, exact: true })).toHaveCount(0);
 });
 
 test('what belongs to an account is said on its page and can be taken back', async ({ page }) => {

@@ -287,8 +287,10 @@ test('a field of one’s own and a pattern of stock numbers, from the settings t
   expect(Object.values(own)).toEqual(['123456']);
   await page.goto('/');
   await page.getByRole('button', { name: 'Filter' }).click();
-  await page.getByLabel('Field of your own').selectOption({ label: name });
-  await page.getByLabel('is', { exact: true }).fill('123456');
+  await page.getByRole('button', { name: 'Add a condition' }).click();
+  await page.getByRole('combobox', { name: 'Field of condition 1' }).selectOption({ label: name });
+  await page.getByRole('combobox', { name: 'Comparison of condition 1' }).selectOption('is');
+  await page.getByRole('textbox', { name: 'Value of condition 1' }).fill('123456');
   await page.getByRole('button', { name: 'Show' }).click();
   await expect(page.getByText('1 item', { exact: true })).toBeVisible();
   await page.goto('/settings');

@@ -8,6 +8,7 @@ import type { Overrides } from '../listing/context';
 import type { Change, DoneChange, Refusal, RefusalKind } from './change';
 import { keyed } from './keys';
 import { type Move, movesBetween, onHand } from './movements';
+import { ownFaults } from './own-faults';
 
 /** An item with what is written for each account alone. */
 export type ItemRecord = { item: Item; overrides: ReadonlyMap<number, Overrides> };
@@ -103,17 +104,6 @@ function faultOf(field: Field, value: Json, now: Json, options: ApplyOptions): s
   return checked.success ? null : (checked.error.issues[0]?.message ?? 'This cannot stand here');
 }
 
-/** Values of one's own fields are checked each by its field; those of fields that are gone are left alone. */
-function ownFault(value: Json, { catalogue }: ApplyOptions): { field: string; why: string } | null {
-  if (typeof value !== 'object' || value === null || Array.isArray(value)) return null;
-  for (const [key, own] of Object.entries(value)) {
-    const checked = catalogue.item(`own.${key}`)?.schema.safeParse(own);
-    if (checked && !checked.success)
-      return { field: `own.${key}`, why: checked.error.issues[0]?.message ?? 'This cannot stand here' };
-  }
-  return null;
-}
-
 /**
  * Carries changes of one item out, all of them or none. Pure: it says what the item, what is written for the accounts
  * and the stock ledger become.
@@ -137,8 +127,8 @@ export function applyChanges(
       const fault = faultOf(field, to, slot.now, options);
       if (fault) return refuse(change, 'invalid', fault);
       if (change.field === 'own' && change.target.account === undefined) {
-        const own = ownFault(to, options);
-        if (own) return refuse({ ...change, field: own.field }, 'invalid', own.why);
+        const [own] = ownFaults(to, options.catalogue);
+        if (own) return refuse({ ...change, field: own.field }, 'invalid', own.message);
       }
       if (field.kind.is === 'combinations')
         to = keyed(to as Variation[], now.item.variations, options.newKey) as unknown as Json; // passed the field's schema

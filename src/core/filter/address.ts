@@ -102,5 +102,18 @@ export const readFilter = (said: ItemFilter): Filter => ({
   ],
 });
 
+/** A filter as an address says it: its words and its stage by themselves, everything else in the one form. */
+export function addressOf(filter: Filter): Pick<ItemFilter, 'q' | 'stage' | 'where'> {
+  const parts = 'all' in filter ? filter.all : [filter];
+  const words = parts.find((part) => 'words' in part);
+  const stage = parts.find((part) => 'stage' in part);
+  const where = writeParts(parts.filter((part) => part !== words && part !== stage));
+  return {
+    ...(words ? { q: words.words } : {}),
+    ...(stage ? { stage: stage.stage } : {}),
+    ...(where === null ? {} : { where }),
+  };
+}
+
 /** Whether a part of a filter is one condition, as the editor shows it. */
 export const isCondition = (part: Filter): part is Condition => conditionSchema.safeParse(part).success;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { addressParts, type Filter, itemFilterSchema, readFilter, writeParts } from '.';
+import { addressOf, addressParts, type Filter, itemFilterSchema, readFilter, writeParts } from '.';
 import { plainConditions } from './plain';
 import { sayFilter } from './say';
 
@@ -38,6 +38,17 @@ test('the parts that a page writes into the address are the parts that it reads 
   );
 });
 
+test('a search that was kept opens as what it was', () => {
+  const stage: Filter = { stage: 'live' };
+  const words: Filter = { words: 'red strap' };
+  fc.assert(
+    fc.property(fc.array(part, { maxLength: 4 }), fc.subarray([words, stage]), (parts, more) => {
+      expect(readFilter(addressOf({ all: [...more, ...parts] }))).toEqual({ all: [...more, ...parts] });
+    }),
+  );
+  expect(readFilter(addressOf(stage))).toEqual({ all: [stage] });
+});
+
 test('what is said the short way means the same when it is written in the one form', () => {
   const short = itemFilterSchema.parse({
     account: '7',
@@ -57,7 +68,9 @@ test('what is said the short way means the same when it is written in the one fo
 });
 
 test.each<[Filter, string]>([
-  [{ field: 'price', op: 'between', value: [500, null] }, 'Price is between 5.00 to'],
+  [{ field: 'price', op: 'between', value: [500, null] }, 'Price is at least 5.00'],
+  [{ field: 'price', op: 'between', value: [500, 1_250] }, 'Price is between 5.00 and 12.50'],
+  [{ field: 'photoCount', op: 'between', value: [null, 3] }, 'Number of photos is at most 3'],
   [{ listing: { account: 7, state: 'draft' } }, 'Draft on Hallowick'],
   [{ listing: { account: 9 } }, 'Listed on 9'],
   [{ stage: 'drift' }, 'Changed there'],

@@ -102,10 +102,18 @@ export function readConditionValue(
 /** A condition as people read it on its chip. */
 export function sayCondition(condition: Condition, custom: readonly CustomField[], context: FieldContext): string {
   const field = filterField(condition.field, custom);
-  const value = writeConditionValue(condition, field, context);
-  const unit = condition.op === 'olderThan' ? ' days' : '';
   const name = filterFieldName(condition.field, custom);
-  return [name, operatorWords[condition.op], value ? `${value}${unit}` : ''].filter(Boolean).join(' ');
+  const { op } = condition;
+  if (op === 'between') {
+    const [least, most] = boundsOf(condition.value);
+    const said = (value: Json) => writeConditionValue({ ...condition, op: 'is', value }, field, context);
+    if (least !== null && most !== null) return `${name} is between ${said(least)} and ${said(most)}`;
+    if (least !== null) return `${name} is at least ${said(least)}`;
+    return most === null ? `${name} is anything` : `${name} is at most ${said(most)}`;
+  }
+  const value = writeConditionValue(condition, field, context);
+  const unit = op === 'olderThan' ? ' days' : '';
+  return [name, operatorWords[op], value ? `${value}${unit}` : ''].filter(Boolean).join(' ');
 }
 
 export type SayContext = FieldContext & {

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { boolean, date, double, index, int, mediumtext, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core';
+import type { Filter, SortName } from '../../core/filter';
 import type { Axis, ConditionGrade, CustomField, CustomValues, MovementReason, Variation } from '../../core/item';
 import { document, id, minor, moment, reference } from './columns';
 
@@ -168,6 +169,17 @@ export const customField = mysqlTable('custom_field', {
   to: double('greatest'),
   category: varchar('category', { length: 120 }).notNull(),
   copied: boolean('copied').notNull().default(true),
+});
+
+/** Searches of the inventory that were given a name. */
+export const savedSearch = mysqlTable('saved_search', {
+  id: id(),
+  name: varchar('name', { length: 80 }).notNull().unique(),
+  filter: document<Filter>('filter').notNull(),
+  sort: varchar('sort', { length: 20 }).notNull().$type<SortName>(),
+  dir: varchar('dir', { length: 4 }).notNull().$type<'asc' | 'desc'>(),
+  byName: varchar('by_name', { length: 120 }).notNull(),
+  at: moment('at').notNull(),
 });
 
 /** What holds for the whole shop, such as the pattern of stock numbers. */

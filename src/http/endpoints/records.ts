@@ -5,7 +5,10 @@ import { stageCounts, stageCountsSchema } from '../../services/records/count-sta
 import { fieldViewSchema, findFields, findFieldsSchema } from '../../services/records/find-fields';
 import { findItems, findItemsSchema, foundPageSchema } from '../../services/records/find-items';
 import { knownWords, wordsSchema } from '../../services/records/known-words';
-import { endpoint } from '../endpoint';
+import { findSearches, savedSearchSchema } from '../../services/searches/find-searches';
+import { removeSearch } from '../../services/searches/remove-search';
+import { newSearchSchema, saveSearch } from '../../services/searches/save-search';
+import { done, endpoint } from '../endpoint';
 
 /** Finding and counting. */
 export const recordsEndpoints = [
@@ -26,6 +29,31 @@ export const recordsEndpoints = [
     query: itemFilterSchema,
     answer: z.object({ count: z.number() }),
     run: async ({ query }) => ({ count: await countItems(query) }),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/searches',
+    tag: 'Items',
+    summary: 'Searches of the inventory that were given a name',
+    answer: z.object({ searches: z.array(savedSearchSchema) }),
+    run: async () => ({ searches: await findSearches() }),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/searches',
+    tag: 'Items',
+    summary: 'Keep a search under a name of its own',
+    body: newSearchSchema,
+    answer: z.object({ id: z.number() }),
+    run: ({ actor, body }) => saveSearch(actor, body),
+  }),
+  endpoint({
+    method: 'DELETE',
+    path: '/searches/{id}',
+    tag: 'Items',
+    summary: 'Forget a saved search',
+    answer: done,
+    run: ({ params }) => removeSearch(params.id),
   }),
   endpoint({
     method: 'GET',

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { type Change, invert } from '../../core/change';
+import { type Change, invert, isReturnable } from '../../core/change';
 import { NettingError } from '../../core/errors';
 import { fieldsFor, fieldValue } from '../../core/field';
 import type { Json } from '../../core/json';
@@ -11,8 +11,6 @@ import { allCommitted } from '../changes/refusal-error';
 import { knownPhotos } from '../records/known-photos';
 import { loadCustomFields } from '../records/load-custom-fields';
 
-const notFields = ['created', 'quantity', 'target'];
-
 /** Brings one field back to what it was before a change. That is a change itself and can be returned again. */
 export async function returnChange(actor: Actor, itemId: number, changeId: number): Promise<{ field: string }> {
   return transaction(async (tx) => {
@@ -21,7 +19,7 @@ export async function returnChange(actor: Actor, itemId: number, changeId: numbe
     const { field } = row;
     const from = (row.from ?? null) as Json; // the record holds JSON values only
     if (row.why === 'sale') throw new NettingError('invalid', 'What was sold is not brought back like this', { field });
-    if (notFields.includes(field))
+    if (!isReturnable(row))
       throw new NettingError('invalid', 'This is not a field that can be brought back', { field });
     const [there] = row.listingId
       ? await tx.select({ account: listing.accountId }).from(listing).where(eq(listing.id, row.listingId))
@@ -35,7 +33,8 @@ export async function returnChange(actor: Actor, itemId: number, changeId: numbe
         [itemId],
         ({ items: [item] }): Change[] => {
           if (!item) throw new NettingError('not-found', `There is no item ${itemId}`);
-          const target = { item: itemId, account: there?.account };
+          const target = { item: itemId, account: there?.account, combination: row.combination ?? undefined };
+          if (target.combination !== undefined) return [{ target, field, to: from }];
           if (there) return [{ target, field, ...(from === null ? {} : { to: from }) }];
           const known = catalogue.item(field);
           if (!known) throw new NettingError('invalid', 'This is not a field that can be brought back', { field });

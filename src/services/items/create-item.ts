@@ -1,6 +1,6 @@
 import { asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { keyed } from '../../core/change';
+import { keyed, ownFaults } from '../../core/change';
 import { NettingError } from '../../core/errors';
 import { fieldsFor } from '../../core/field';
 import {
@@ -118,13 +118,7 @@ async function checkOwn(tx: Executor, { own, axes, variations }: ItemPatch): Pro
   const [fault] = axes || variations ? variationFaults(axes ?? [], variations ?? []) : [];
   if (fault) throw new NettingError('invalid', fault, { field: 'variations' });
   if (!own) return;
-  const catalogue = fieldsFor(await loadCustomFields(tx));
-  const faults = Object.entries(own).flatMap(([key, value]) => {
-    const checked = catalogue.item(`own.${key}`)?.schema.safeParse(value);
-    return checked && !checked.success
-      ? [{ field: `own.${key}`, message: checked.error.issues[0]?.message ?? 'This cannot stand here' }]
-      : [];
-  });
+  const faults = ownFaults(own, fieldsFor(await loadCustomFields(tx)));
   const [first] = faults;
   if (first) throw new NettingError('invalid', first.message, { field: first.field, details: faults });
 }

@@ -1,7 +1,8 @@
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
+import { combinationWords } from '../../core/item';
 import { database } from '../../db/client';
-import { changeRecord, job, listing } from '../../db/schema';
+import { changeRecord, item, job, listing } from '../../db/schema';
 
 export const historyEntrySchema = z.discriminatedUnion('kind', [
   z.object({
@@ -14,6 +15,8 @@ export const historyEntrySchema = z.discriminatedUnion('kind', [
     from: z.unknown(),
     to: z.unknown(),
     accountId: z.number().nullable(),
+    /** The combination that it is of, in words; of one that is gone what it was called is not known any more. */
+    combination: z.string().nullable(),
   }),
   z.object({
     kind: z.literal('answer'),
@@ -31,7 +34,8 @@ export type HistoryEntry = z.infer<typeof historyEntrySchema>;
 /** Who changed what and when, and what each marketplace answered: one timeline, newest first. */
 export async function itemHistory(itemId: number, limit = 100): Promise<HistoryEntry[]> {
   const db = database();
-  const [changes, answers] = await Promise.all([
+  const [items, changes, answers] = await Promise.all([
+    db.select({ variations: item.variations }).from(item).where(eq(item.id, itemId)),
     db
       .select({ change: changeRecord, accountId: listing.accountId })
       .from(changeRecord)
@@ -47,6 +51,8 @@ export async function itemHistory(itemId: number, limit = 100): Promise<HistoryE
       .orderBy(desc(job.id))
       .limit(limit),
   ]);
+  const rows = items[0]?.variations ?? [];
+  const named = new Map(rows.map((row) => [row.key, combinationWords(row.values)]));
   const entries: HistoryEntry[] = [
     ...changes.map(
       ({ change: one, accountId }): HistoryEntry => ({
@@ -59,6 +65,7 @@ export async function itemHistory(itemId: number, limit = 100): Promise<HistoryE
         from: one.from,
         to: one.to,
         accountId,
+        combination: one.combination === null ? null : (named.get(one.combination) ?? 'a combination that is gone'),
       }),
     ),
     ...answers.map(

@@ -29,6 +29,7 @@ let shopfront: number;
 let crateway: number;
 let pippet: number;
 let run = 0;
+let search = 0;
 let template = 0;
 let box = 0;
 let changeId = 0;
@@ -92,6 +93,16 @@ const cases: Record<string, Case> = {
   'GET /items': () => get('/items?limit=5&sort=price&dir=asc'),
   'GET /items/count': () => get('/items/count?stage=live'),
   'GET /words': () => get('/words'),
+  'POST /searches': async () => {
+    const answer = await call<{ id: number }>('POST', '/searches', {
+      name: `${unique} place`,
+      filter: { all: [{ field: 'location', op: 'is', value: unique }] },
+    });
+    search = answer.body.id;
+    return answer;
+  },
+  'GET /searches': () => get('/searches'),
+  'DELETE /searches/{id}': () => call('DELETE', `/searches/${search}`),
   'GET /fields': () => get(`/fields?account=${hallowick}`),
   'GET /stages': () => get('/stages'),
   // Items

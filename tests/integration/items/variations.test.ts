@@ -176,6 +176,11 @@ test('sold by hand: the combination has to be named, and is lowered everywhere',
   expect((await sell({ quantity: 2, unitPrice: 14_000, variation: ['Tan', '90 cm'] })).body.quantity).toBe(10);
   expect(await unitOf(id, 'Tan', '90 cm')).toBe(1);
   expect((await whole(id)).quantity).toBe(10);
+  // The timeline says which of them it was.
+  const { history } = (
+    await call<{ history: { field: string; combination: string | null; why: string }[] }>('GET', `/items/${id}/history`)
+  ).body;
+  expect(history.find((one) => one.why === 'sale')).toMatchObject({ field: 'quantity', combination: 'Tan, 90 cm' });
 });
 
 test('a table written before a sale does not bring back what was sold', async () => {

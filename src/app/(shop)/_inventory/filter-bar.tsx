@@ -10,16 +10,25 @@ import { stageLabels } from '@/core/filter/stages';
 import { homeCurrency } from '@/core/measure/money';
 import { knotLabels, knotStates } from '@/core/sync/state';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import type { SavedSearch } from '@/services/searches/find-searches';
 import { ConditionList } from '@/ui/controls/condition-list';
 import { api } from '@/ui/data/api';
 import { isWriting } from '@/ui/frame/is-writing';
 import { type FilterName, partsChange } from './filters';
+import { type Order, SavedSearches } from './saved-searches';
 
 type Change = Partial<Record<FilterName, string | number | null>>;
-type Props = { filter: ItemFilter; accounts: AccountView[]; change: (change: Change) => void };
+type Props = {
+  filter: ItemFilter;
+  accounts: AccountView[];
+  change: (change: Change) => void;
+  order: Order;
+  /** Shows a saved search in place of what is shown. */
+  open: (search: SavedSearch) => void;
+};
 
-/** Words to search for, a way to add a filter, and every filter as a chip that can be removed. */
-export function FilterBar({ filter, accounts, change }: Props) {
+/** Words to search for, a way to add a filter or open a saved search, and every filter as a chip that can be removed. */
+export function FilterBar({ filter, accounts, change, order, open }: Props) {
   const [adding, setAdding] = useState(false);
   const search = useRef<HTMLInputElement>(null);
   const [words, setWords] = useState(filter.q ?? '');
@@ -68,14 +77,6 @@ export function FilterBar({ filter, accounts, change }: Props) {
         value={words}
         onChange={(event) => setWords(event.target.value)}
       />
-      {filter.stage ? <Chip text={stageLabels[filter.stage]} remove={() => change({ stage: null })} /> : null}
-      {parts.map((part, index) => (
-        <Chip
-          key={JSON.stringify(part)}
-          text={sayFilter(part, context)}
-          remove={() => change(partsChange(parts.filter((_, at) => at !== index)))}
-        />
-      ))}
       <div className="relative">
         <button type="button" className="btn btn-sm" aria-expanded={adding} onClick={() => setAdding(!adding)}>
           Filter
@@ -84,6 +85,15 @@ export function FilterBar({ filter, accounts, change }: Props) {
           <FilterForm parts={parts} accounts={accounts} change={change} close={() => setAdding(false)} />
         ) : null}
       </div>
+      <SavedSearches filter={filter} order={order} open={open} />
+      {filter.stage ? <Chip text={stageLabels[filter.stage]} remove={() => change({ stage: null })} /> : null}
+      {parts.map((part, index) => (
+        <Chip
+          key={JSON.stringify(part)}
+          text={sayFilter(part, context)}
+          remove={() => change(partsChange(parts.filter((_, at) => at !== index)))}
+        />
+      ))}
     </div>
   );
 }

@@ -41,8 +41,13 @@ export function filterOf(query: InventoryQuery): ItemFilter {
   ) as ItemFilter; // names and types are those of the parameters above
 }
 
+/** Every filter besides the words and the stage, taken out of the address. */
+export const nothingSaid: Partial<Record<FilterName, null>> = Object.fromEntries(
+  filterNames.filter((name) => name !== 'q' && name !== 'stage').map((name) => [name, null]),
+);
+
 /** A change of the address to these parts, said in the one form; what was said the short way is said in it, too. */
 export const partsChange = (parts: readonly Filter[]): Partial<Record<FilterName, string | null>> => ({
-  ...Object.fromEntries(filterNames.filter((name) => name !== 'q' && name !== 'stage').map((name) => [name, null])),
+  ...nothingSaid,
   where: writeParts(parts),
 });

@@ -4,6 +4,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@t
 import { useRouter } from 'next/navigation';
 import { useQueryStates } from 'nuqs';
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import { addressOf } from '@/core/filter/address';
 import type { Selection } from '@/services/records/selection';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
@@ -12,7 +13,7 @@ import type { Chosen } from './chosen';
 import { ColumnMenu } from './column-menu';
 import { type ColumnPreferences, columnsFor, keepPreferences, readPreferences } from './columns';
 import { FilterBar } from './filter-bar';
-import { filterOf, inventoryParams } from './filters';
+import { filterOf, inventoryParams, nothingSaid } from './filters';
 import { Net } from './net';
 
 const none: Chosen = { all: false, ids: new Set() };
@@ -73,9 +74,17 @@ export function Inventory() {
   const change = useCallback((next: object) => void setQuery(next as Parameters<typeof setQuery>[0]), [setQuery]);
 
   return (
-    <>
+    <div className="flex h-[calc(100vh-5.25rem)] flex-col">
       <PageHead title="Inventory">
-        <FilterBar filter={filter} accounts={accounts.data?.accounts ?? []} change={change} />
+        <FilterBar
+          filter={filter}
+          accounts={accounts.data?.accounts ?? []}
+          change={change}
+          order={{ sort: query.sort, dir: query.dir }}
+          open={({ filter: kept, sort, dir }) =>
+            change({ ...nothingSaid, q: null, stage: null, ...addressOf(kept), sort, dir })
+          }
+        />
         <span className="quiet figures ml-auto" role="status">
           {count.data ? `${total.toLocaleString('en')} ${total === 1 ? 'item' : 'items'}` : ''}
         </span>
@@ -141,7 +150,7 @@ export function Inventory() {
           }
         />
       ) : null}
-    </>
+    </div>
   );
 }
 

@@ -172,7 +172,7 @@ export function Net(props: Props) {
         aria-activedescendant={current && column ? `cell-${current.id}-${column.id}` : undefined}
         tabIndex={0}
         onKeyDown={onKeyDown}
-        className="h-[calc(100vh-8.6rem)] overflow-auto outline-offset-[-2px]"
+        className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
       >
         <div role="rowgroup" className="sticky top-0 z-10 bg-base-200" style={{ minWidth: width }}>
           <div

@@ -2,6 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { RotateCcw } from 'lucide-react';
+import { isReturnable } from '@/core/change/returnable';
 import type { Json } from '@/core/json';
 import type { HistoryEntry } from '@/services/items/item-history';
 import { When } from '@/ui/controls/format';
@@ -31,8 +32,10 @@ const outcomes: Record<Extract<HistoryEntry, { kind: 'answer' }>['outcome'], str
 const short = (text: string) => (text.length > 90 ? `${text.slice(0, 88)}…` : text);
 type Change = Extract<HistoryEntry, { kind: 'change' }>;
 
-const nameOf = ({ field, accountId }: Change) =>
-  (accountId === null ? itemFieldName(field) : fieldName(field)).toLowerCase();
+const nameOf = ({ field, accountId, combination }: Change) => {
+  const name = (accountId === null ? itemFieldName(field) : fieldName(field)).toLowerCase();
+  return combination === null ? name : `${name} of ${combination}`;
+};
 const said = ({ field, accountId }: Change, value: Json) =>
   short(accountId === null ? shownItemValue(field, value) : shownValue(field, value));
 
@@ -53,8 +56,6 @@ function difference(entry: Change): string {
     )
     .join('; ');
 }
-
-const canReturn = (field: string) => !['created', 'quantity', 'target'].includes(field);
 
 type Props = { itemId: number; accountName: (id: number) => string; changed: () => void };
 
@@ -103,7 +104,7 @@ export function History({ itemId, accountName, changed }: Props) {
               {entry.field === 'created' || entry.field === 'target' ? '' : `: ${difference(entry)}`}
             </span>
           )}
-          {entry.kind === 'change' && entry.why !== 'sale' && canReturn(entry.field) ? (
+          {entry.kind === 'change' && isReturnable(entry) ? (
             <button
               type="button"
               className="btn btn-ghost btn-xs"

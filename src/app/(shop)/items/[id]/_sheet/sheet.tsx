@@ -88,7 +88,7 @@ export function Sheet({ itemId }: { itemId: number }) {
   const others = findOpenItems.filter((one) => one.id !== itemId);
 
   return (
-    <div className="flex h-[calc(100vh-5.1rem)] flex-col">
+    <div className="flex h-[calc(100vh-5.25rem)] flex-col">
       <OpenItems
         itemId={itemId}
         items={findOpenItems}
