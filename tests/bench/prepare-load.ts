@@ -1,7 +1,9 @@
 import { withCheckDigit } from '../../demo/barcodes';
 import { catalogue } from '../../demo/catalogue';
+import { control } from '../../demo/marketplaces';
 import { photograph } from '../../demo/photos';
 import { connectAccounts, ownerActor } from '../../demo/shop';
+import { config } from '../../src/config';
 import { closeDatabase, database } from '../../src/db/client';
 import { findProducts } from '../../src/services/accounts/find-products';
 import { refreshRates } from '../../src/services/accounts/refresh-rates';
@@ -12,6 +14,9 @@ import { loadAccounts } from '../../src/services/records/load-accounts';
 /** A shop with many plain items of one piece, and some that fit as many marketplaces as the demo's own do. */
 const count = Number(process.argv[2]);
 const actor = await ownerActor();
+// Both sets of pieces whose sale is timed are made on the same day.
+for (const market of ['lanesend', 'glintfeed'])
+  await control(config.marketsUrl, market, 'rule', { path: 'pacing.newPerDay', value: 100 });
 await connectAccounts(actor);
 const camera = catalogue().find((one) => one.fields.category === 'cameras/slr' && one.fields.condition !== 'parts');
 if (!camera) throw new Error('the demo has no camera');
