@@ -55,7 +55,10 @@ async function record(actor: Actor, demo: DemoItem): Promise<number> {
 async function outboxEmpty(what: string): Promise<void> {
   for (let last = -1; ; ) {
     const [row] = rowsOf<{ count: number }>(
-      await db.execute(sql`select count(*) as count from job where state in ('waiting', 'running')`),
+      // What needs a person, such as an end that an open offer blocks, is tried on for as long as that takes.
+      await db.execute(
+        sql`select count(*) as count from job j join listing l on l.id = j.listing_id where j.state in ('waiting', 'running') and l.problem = 0`,
+      ),
     );
     if (!row || row.count === 0) return;
     if (row.count !== last) progressLine(`${what}: ${row.count} left   `);

@@ -40,9 +40,10 @@ export async function startGround(settings) {
   return { processes, env };
 }
 
-/** The worker and the web application. */
+/** The worker, what does long work, and the web application. */
 export async function startApplication(processes, settings, env) {
   startScript(processes, 'worker', 'src/worker/main.ts');
+  startScript(processes, 'tasks', 'src/worker/tasks.ts');
   buildApplication(env);
   processes.start('web', process.execPath, [
     join(root, 'node_modules/next/dist/bin/next'),

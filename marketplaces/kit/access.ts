@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { type Context, Hono } from 'hono';
 import { refuse } from './answers';
+import { waitForTokens } from './gate';
 import { escapeHtml, page } from './page';
 import type { Market, Seller } from './types';
 import type { World } from './world';
@@ -21,7 +22,8 @@ export function whoAsks(c: Context, world: World, market: Market): Seller | Resp
     return seller ?? refuse(c, market, 401, 'This key is not valid.');
   }
   const token = world.store.get<Token>('tokens', hash(given));
-  if (!token || token.kind !== 'access' || token.market !== market.name || token.expires < world.now()) {
+  const isOld = token !== undefined && token.expires - hour < (world.accessFrom.get(market.name) ?? 0);
+  if (!token || isOld || token.kind !== 'access' || token.market !== market.name || token.expires < world.now()) {
     return refuse(c, market, 401, 'The access token is not valid any more');
   }
   return world.seller(market.name, token.seller) ?? refuse(c, market, 401, 'No such seller');
@@ -161,6 +163,7 @@ export function accessRoutes(world: World, market: Market): Hono {
       return c.json(await issueTokens(world, market, grant.seller));
     }
     if (form.grant_type === 'refresh_token') {
+      await waitForTokens(world, market);
       const key = hash(String(form.refresh_token));
       const token = world.store.get<Token>('tokens', key);
       if (!token || token.kind !== 'refresh' || token.market !== market.name || token.expires < world.now())

@@ -163,8 +163,12 @@ export function apiRoutes(world: World, market: RoutedMarket, deliverer: Deliver
     const orders = world.store
       .all<Order>(`orders/${market.name}`)
       .filter((order) => order.seller === c.get('seller').name && (order.updatedAt ?? order.createdAt) >= since)
-      .sort((a, b) => (a.updatedAt ?? a.createdAt) - (b.updatedAt ?? b.createdAt));
-    return c.json({ orders: orders.slice(0, 200), serverTime: new Date(world.now()).toISOString() });
+      .sort((a, b) => (a.updatedAt ?? a.createdAt) - (b.updatedAt ?? b.createdAt) || (a.id < b.id ? -1 : 1));
+    // Of many at the same moment the time does not say where one has come to; the last order's number does.
+    const before = orders.findIndex((order) => order.id === c.req.query('after'));
+    const page = orders.slice(before + 1, before + 201);
+    const next = orders.length > before + 201 ? (page.at(-1)?.id ?? null) : null;
+    return c.json({ orders: page, serverTime: new Date(world.now()).toISOString(), next });
   });
   app.get('/orders/:id', (c) => {
     const order = world.store.get<Order>(`orders/${market.name}`, c.req.param('id'));

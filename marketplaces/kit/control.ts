@@ -7,7 +7,7 @@ import type { Fault, World } from './world';
 
 const look = { paper: '#fff', ink: '#222', accent: '#444', font: 'system-ui, sans-serif', wide: true };
 const frame = { name: 'control', title: 'Control room', line: 'what buyers, marketplaces and chance do', look };
-const faultKinds: Fault['kind'][] = ['slow', 'drop-before', 'drop-after', 'error-500', 'busy-429'];
+const faultKinds: Fault['kind'][] = ['slow', 'drop-before', 'drop-after', 'error-500', 'busy-429', 'token-slow'];
 
 /** Sets a value deep in the rules by a path such as `limits.title` or `categories.3.attributes.0.required`. */
 function setPath(rules: Rules, path: string, value: Json): Rules {
@@ -130,6 +130,9 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
         world.faults.set(market.name, [...(world.faults.get(market.name) ?? []).filter((one) => one.times > 0), fault]);
         return done(c, { faults: world.faults.get(market.name) ?? [] });
       }
+      case 'expire':
+        world.accessFrom.set(market.name, world.now());
+        return done(c, { expired: market.name });
       case 'calm':
         world.faults.delete(market.name);
         world.moods.delete(market.name);

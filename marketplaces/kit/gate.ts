@@ -12,9 +12,9 @@ const cut = (c: Context) => {
   return new Response(null, { headers: { 'x-hono-already-sent': 'true' } });
 };
 
-function takeFault(world: World, market: Market, method: string): Fault | null {
+function takeFault(world: World, market: Market, fits: (fault: Fault) => boolean): Fault | null {
   const faults = world.faults.get(market.name) ?? [];
-  const fault = faults.find((one) => one.times > 0 && (!one.method || one.method === method));
+  const fault = faults.find((one) => one.times > 0 && fits(one));
   if (!fault) return null;
   fault.times--;
   return fault;
@@ -22,9 +22,12 @@ function takeFault(world: World, market: Market, method: string): Fault | null {
 
 /** Does to a request what the control page asked for: slow, refused, or the connection cut before or after the work. */
 export const faultGate = (world: World, market: Market) => async (c: Context, next: Next) => {
-  const fault = takeFault(world, market, c.req.method);
+  const fits = (one: Fault) => one.kind !== 'token-slow' && (!one.method || one.method === c.req.method);
+  const fault = takeFault(world, market, fits);
   if (!fault) return next();
   switch (fault.kind) {
+    case 'token-slow':
+      return next();
     case 'slow':
       await wait(fault.ms);
       return next();
@@ -42,6 +45,12 @@ export const faultGate = (world: World, market: Market) => async (c: Context, ne
       return;
   }
 };
+
+/** Makes whoever asks for new tokens wait, when the control page asked for it. */
+export async function waitForTokens(world: World, market: Market): Promise<void> {
+  const fault = takeFault(world, market, (one) => one.kind === 'token-slow');
+  if (fault) await wait(fault.ms);
+}
 
 type Bucket = { tokens: number; at: number };
 const buckets = new Map<string, Bucket>();

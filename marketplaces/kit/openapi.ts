@@ -57,7 +57,12 @@ export function openApiOf(market: Market, origin: string): object {
         post: { summary: 'End a listing', parameters: [id], responses: answer('The listing') },
       },
       [`/${photos}`]: { post: { summary: 'Upload a JPEG as the body', responses: answer('The photo number') } },
-      '/orders': { get: { summary: 'Orders since a time', responses: answer('Orders') } },
+      '/orders': {
+        get: {
+          summary: 'Orders since a time, 200 at a time; next names the order that the next page comes after',
+          responses: answer('Orders'),
+        },
+      },
       '/orders/{id}': { get: { summary: 'One order', parameters: [id], responses: answer('The order') } },
       ...Object.fromEntries(
         Object.entries(market.paper ?? {}).map(([path, summary]) => [

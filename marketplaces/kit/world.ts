@@ -3,7 +3,7 @@ import type { Store } from './store';
 import type { Listing, Market, Rules, Seller } from './types';
 
 export type Fault = {
-  kind: 'slow' | 'drop-before' | 'drop-after' | 'error-500' | 'busy-429';
+  kind: 'slow' | 'drop-before' | 'drop-after' | 'error-500' | 'busy-429' | 'token-slow';
   times: number;
   ms: number;
   method: string | null;
@@ -17,6 +17,8 @@ export class World {
   readonly photoFolder: string;
   readonly faults = new Map<string, Fault[]>();
   readonly moods = new Map<string, WebhookMood>();
+  /** Access that was given before this time is not valid any more, by market. */
+  readonly accessFrom = new Map<string, number>();
   /** Reasons for which the next reviews refuse. */
   readonly rejections = new Map<string, string[]>();
 

@@ -19,7 +19,9 @@ export type ErrorCode =
   | 'market-auth'
   | 'market-blocked'
   | 'not-ready'
-  | 'too-late';
+  | 'too-late'
+  /** Something of our own house that nobody foresaw. */
+  | 'unexpected';
 
 export type ErrorFacts = {
   /** The field the error is about, as a field id of the item or listing. */
@@ -63,6 +65,7 @@ export const statusOf: Record<ErrorCode, number> = {
   'market-blocked': 409,
   'not-ready': 409,
   'too-late': 409,
+  unexpected: 500,
 };
 
 /** Errors after which the same request may succeed later without anybody mending something. */

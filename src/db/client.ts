@@ -68,6 +68,14 @@ export function isDeadlock(error: unknown): boolean {
   return false;
 }
 
+/** The connection is gone, or the database: what was asked for waits until it is back. */
+export function isAway(error: unknown): boolean {
+  for (let at = error; at instanceof Error; at = at.cause)
+    if (/ECONN|PROTOCOL_|ER_SERVER_SHUTDOWN|Pool is closed/.test(`${(at as { code?: string }).code} ${at.message}`))
+      return true;
+  return false;
+}
+
 export function isDuplicate(error: unknown): boolean {
   for (let at = error; at instanceof Error; at = at.cause) {
     if ((at as { errno?: number }).errno === 1062) return true;

@@ -42,6 +42,15 @@ export type Sending = { content: Content; photoIds: string[]; idempotencyKey: st
 export type ProductQuery = { gtin: string } | { isbn: string } | { name: string };
 
 /** What Netting needs of a marketplace. One folder per marketplace makes one of these. */
+export type OrderPage = {
+  orders: RemoteOrder[];
+  /** Numbers of orders that are not written as the marketplace describes them. */
+  unread: string[];
+  serverTime: Date;
+  /** What the next page comes after; null when there is none. */
+  next: string | null;
+};
+
 export type Connector = {
   market: string;
   name: string;
@@ -67,7 +76,8 @@ export type Connector = {
   listPage(session: Session, after: string | null): Promise<{ listings: RemoteListing[]; next: string | null }>;
   uploadPhoto(session: Session, jpeg: Buffer): Promise<string>;
   readOrder(session: Session, orderId: string): Promise<RemoteOrder>;
-  ordersSince(session: Session, since: Date): Promise<{ orders: RemoteOrder[]; serverTime: Date }>;
+  /** Orders that changed since a time, oldest first, a page at a time. */
+  ordersSince(session: Session, since: Date, after: string | null): Promise<OrderPage>;
   cancelOrder(session: Session, orderId: string): Promise<RemoteOrder>;
   registerWebhook(session: Session, url: string): Promise<{ secret: string }>;
   /** Products of its catalogue, where it has one. */

@@ -52,6 +52,12 @@ const orderSchema = z.object({
   state: z.enum(['paid', 'cancelled']).default('paid'),
 });
 
+const orderPageSchema = z.object({
+  orders: z.array(z.looseObject({ id: z.string().max(60) })),
+  serverTime: z.iso.datetime(),
+  next: z.string().max(60).nullish(),
+});
+
 const order = (wire: z.infer<typeof orderSchema>): RemoteOrder => ({
   orderId: wire.id,
   remoteListingId: wire.listing,
@@ -178,10 +184,18 @@ export function restConnector(manner: RestManner): Connector {
     },
     readOrder: async (session, orderId) =>
       order(orderSchema.parse(await call(session, 'GET', `/orders/${encodeURIComponent(orderId)}`))),
-    async ordersSince(session, since) {
-      const answer = await call(session, 'GET', `/orders?since=${encodeURIComponent(since.toISOString())}`);
-      const parsed = z.object({ orders: z.array(orderSchema), serverTime: z.iso.datetime() }).parse(answer);
-      return { orders: parsed.orders.map(order), serverTime: new Date(parsed.serverTime) };
+    async ordersSince(session, since, after) {
+      const from = after === null ? '' : `&after=${encodeURIComponent(after)}`;
+      const answer = await call(session, 'GET', `/orders?since=${encodeURIComponent(since.toISOString())}${from}`);
+      const page = orderPageSchema.parse(answer);
+      // One that cannot be read keeps none of the others unheard.
+      const read = page.orders.map((one) => ({ id: one.id, order: orderSchema.safeParse(one).data }));
+      return {
+        orders: read.flatMap((one) => (one.order ? [order(one.order)] : [])),
+        unread: read.flatMap((one) => (one.order ? [] : [one.id])),
+        serverTime: new Date(page.serverTime),
+        next: page.next ?? null,
+      };
     },
     async cancelOrder(session, orderId) {
       return order(orderSchema.parse(await call(session, 'POST', `/orders/${encodeURIComponent(orderId)}/cancel`, {})));

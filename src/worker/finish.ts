@@ -1,14 +1,15 @@
-import { and, eq, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { isTransient, type NettingError } from '../core/errors';
 import type { Content } from '../core/listing';
 import { type Tx, transaction } from '../db/client';
-import { job, listing, previousRemoteId } from '../db/schema';
+import { item, job, listing, previousRemoteId } from '../db/schema';
 import type { RemoteListing } from '../markets';
 import { refreshListings } from '../services/records/refresh-listings';
 import { hasDrifted, refusalOf } from '../services/records/shown-columns';
 import type { JobRow } from './claim';
 
 const maxStory = 40;
+const longestUrl = 300;
 
 /** Adds a line to a job's story: what was sent, what was answered. */
 export const told = (row: JobRow, text: string): JobRow['story'] => [
@@ -16,14 +17,21 @@ export const told = (row: JobRow, text: string): JobRow['story'] => [
   { at: new Date().toISOString(), text },
 ];
 
+/** Holds the item of a job, then its listing, then the job: the order in which the house locks. Returns the job as it is. */
+async function hold(tx: Tx, row: Pick<JobRow, 'id' | 'listingId'>): Promise<JobRow | undefined> {
+  const [there] = await tx.select({ itemId: listing.itemId }).from(listing).where(eq(listing.id, row.listingId));
+  if (there) await tx.select({ id: item.id }).from(item).where(eq(item.id, there.itemId)).for('update');
+  await tx.select({ id: listing.id }).from(listing).where(eq(listing.id, row.listingId)).for('update');
+  const [now] = await tx.select().from(job).where(eq(job.id, row.id)).for('update');
+  return now;
+}
+
 /**
  * Ends a job in the transaction that stores what came of it. When changes joined while it ran, it goes back into the
  * line instead, with nothing kept of the request that was answered. A worker that lost its lease changes nothing.
  */
 async function close(tx: Tx, row: JobRow, worker: string, set: Partial<JobRow>, again = false): Promise<boolean> {
-  // The house locks item, listing, job, in this order.
-  await tx.select({ id: listing.id }).from(listing).where(eq(listing.id, row.listingId)).for('update');
-  const [now] = await tx.select().from(job).where(eq(job.id, row.id)).for('update');
+  const now = await hold(tx, row);
   if (!now || now.state !== 'running' || now.leaseOwner !== worker) return false;
   const joined = again || now.generation !== row.generation;
   if (joined) {
@@ -131,7 +139,8 @@ export async function finishSent(row: JobRow, worker: string, itemId: number, se
       .set({
         remote: sent.remote.state,
         remoteId: sent.remote.remoteId,
-        remoteUrl: sent.remote.url,
+        // A link that no column holds is not worth the listing: it is read again with the next showing.
+        remoteUrl: sent.remote.url && sent.remote.url.length > longestUrl ? null : sent.remote.url,
         sentAt: at,
         seenAt: at,
         seen: sent.remote.content,
@@ -200,6 +209,29 @@ export async function finishNothing(row: JobRow, worker: string, itemId: number,
   });
 }
 
+/**
+ * They said that they did not take what was sent: what was known of it before is known again. Of the quantity that may
+ * have been lowered meanwhile nothing is believed.
+ */
+export async function notTaken(row: JobRow): Promise<void> {
+  const known = row.request?.kind === 'update' ? row.request.known : undefined;
+  if (!known) return;
+  const { quantity: _sent, ...sent } = known.sent;
+  const { quantity: _base, ...base } = known.base;
+  await transaction(async (tx) => {
+    const [there] = await tx.select().from(listing).where(eq(listing.id, row.listingId)).for('update');
+    if (!there?.sent) return;
+    await tx
+      .update(listing)
+      .set({
+        sent: { ...sent, ...there.sent },
+        base: there.base && { ...base, ...there.base },
+        ...(there.sentPrice === null && typeof sent.price === 'number' ? { sentPrice: sent.price } : {}),
+      })
+      .where(eq(listing.id, row.listingId));
+  });
+}
+
 /** Nobody can mend it by waiting: the reason stays with the listing until a person did something. */
 export async function finishFailed(
   row: JobRow,
@@ -221,26 +253,36 @@ export async function finishFailed(
   });
 }
 
-/** Tried again later; what was sent stays with the job, so that the repeat is the same. */
+/**
+ * Tried again later; what was sent stays with the job, so that the repeat is the same. A more urgent change that joined
+ * meanwhile does not wait for a pause that was another's, unless the marketplace itself asked for it.
+ * @param alarm says on screen that it does not get through, though it is tried on
+ */
 export async function postpone(
   row: JobRow,
   worker: string,
   milliseconds: number,
-  error: Pick<NettingError, 'code' | 'message'>,
-  countsAsAttempt: boolean,
+  error: Pick<NettingError, 'code' | 'message' | 'facts'>,
+  { countsAsAttempt, alarm = false }: { countsAsAttempt: boolean; alarm?: boolean },
 ): Promise<void> {
   await transaction(async (tx) => {
+    const now = await hold(tx, row);
+    if (!now || now.state !== 'running' || now.leaseOwner !== worker) return;
+    const isPassed = countsAsAttempt && error.facts.retryAfterMs === undefined && now.priority < row.priority;
+    const pause = isPassed ? 0 : milliseconds;
     await tx
       .update(job)
       .set({
         state: 'waiting',
         leaseOwner: null,
-        attempts: countsAsAttempt ? row.attempts : Math.max(0, row.attempts - 1),
-        dueAt: new Date(Date.now() + milliseconds),
+        attempts: isPassed ? 0 : countsAsAttempt ? row.attempts : Math.max(0, row.attempts - 1),
+        dueAt: new Date(Date.now() + pause),
         errorCode: error.code,
         message: error.message.slice(0, 500),
-        story: told(row, `${error.message}; next try in ${Math.max(1, Math.round(milliseconds / 1000))} s`),
+        fix: error.facts.fix?.slice(0, 300) ?? null,
+        story: told(row, `${error.message}; next try in ${Math.max(1, Math.round(pause / 1000))} s`),
       })
-      .where(and(eq(job.id, row.id), eq(job.state, 'running'), eq(job.leaseOwner, worker)));
+      .where(eq(job.id, row.id));
+    if (alarm) await tx.update(listing).set({ problem: true }).where(eq(listing.id, row.listingId));
   });
 }

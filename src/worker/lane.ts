@@ -10,7 +10,7 @@ import { sessionFor } from '../services/access/market-session';
 import { loadAccounts } from '../services/records/load-accounts';
 import { claimJobs, type JobRow } from './claim';
 import { workInbox } from './inbox';
-import { bePresent, giveLane, reclaimJobs, takeLane } from './lanes';
+import { bePresent, type Due, giveLane, reclaimJobs, takeLane } from './lanes';
 import { forgetPlaces } from './new-listings';
 import { pollOrders } from './poll';
 import { runJob } from './send';
@@ -66,20 +66,21 @@ export class Lanes {
   }
 
   /** Starts what is due on one account, as many at a time as its lane bears. Never waits for the jobs themselves. */
-  async tend(row: AccountRow): Promise<void> {
+  async tend(row: AccountRow, due: Due): Promise<void> {
     const lane = await this.#hold(row);
     if (!lane) return;
     learnHealth(row);
-    if (lane.leaving) return;
-    lane.events ??= workInbox(row.id, this.#log)
-      .catch((error: unknown) => this.#log.error({ error: String(error) }, 'inbox'))
-      .finally(() => {
-        lane.events = null;
-      });
+    if (due.events)
+      lane.events ??= workInbox(row.id, this.#log)
+        .catch((error: unknown) => this.#log.error({ error: String(error) }, 'inbox'))
+        .finally(() => {
+          lane.events = null;
+        });
     if (row.state !== 'connected') return;
     const may = permission(row, new Date());
     if (may === 'probe') lane.probe ??= this.#probe(row).finally(() => (lane.probe = null));
     if (may !== 'send' || row.pausedAt || (row.lockedUntil && row.lockedUntil.getTime() > Date.now())) return;
+    if (!due.jobs) return;
     const jobs = await this.#claim(row, lane);
     if (jobs.length === 0) return;
     const [loaded] = await loadAccounts(database(), [row.id]);
@@ -113,7 +114,8 @@ export class Lanes {
     lane.lastHeartbeat = Date.now();
     if (!known) forgetPlaces(row.id);
     this.#lanes.set(row.id, lane);
-    const back = await reclaimJobs(row.id, this.#worker, [...lane.running.keys()]);
+    const { honoursIdempotencyKey } = connectorOf(row.market);
+    const back = await reclaimJobs(row.id, this.#worker, [...lane.running.keys()], honoursIdempotencyKey);
     if (back) this.#log.info({ account: row.name, back }, 'jobs taken over');
     if (permission(row, new Date()) === 'send') void pollOrders(row, this.#log);
     return lane;
@@ -125,7 +127,9 @@ export class Lanes {
     const free = (connectorOf(row.market).linesAtOnce ?? concurrency) - (all.length - urgentNow);
     const urgentFree = urgentPlaces - urgentNow;
     const urgent = urgentFree > 0 ? await claimJobs(row.id, this.#worker, urgentFree, 'urgent') : [];
-    const others = free > 0 ? await claimJobs(row.id, this.#worker, Math.min(free, 300), 'others') : [];
+    // A lane that is to go to another worker does only what cannot wait until it is there.
+    const others =
+      free > 0 && !lane.leaving ? await claimJobs(row.id, this.#worker, Math.min(free, 300), 'others') : [];
     return [...urgent, ...others];
   }
 

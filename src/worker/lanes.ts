@@ -22,16 +22,27 @@ export async function takeLane(accountId: number, worker: string): Promise<boole
   return result.affectedRows === 1;
 }
 
+/** A request lasts no longer; what a worker that is gone sent may arrive until then. */
+const longestRequestSeconds = 21;
+
 /**
  * Jobs that another worker had begun, or this one before the database failed under it, go back into the line; what
- * they sent is kept with them.
+ * they sent is kept with them. Where no key is honoured, a creation waits out the longest request before it is looked for
+ * and repeated: it could still be under way.
  * @param running the jobs that this worker really has under way
  */
-export async function reclaimJobs(accountId: number, worker: string, running: number[]): Promise<number> {
+export async function reclaimJobs(
+  accountId: number,
+  worker: string,
+  running: number[],
+  honoursKey: boolean,
+): Promise<number> {
   const lost = sql`(${job.leaseOwner} is null or ${job.leaseOwner} <> ${worker} or ${job.id} not in ${[0, ...running]})`;
+  const sentAt = sql`str_to_date(left(json_value(${job.request}, '$.firstSentAt'), 19), '%Y-%m-%dT%H:%i:%s')`;
+  const settled = sql`if(json_value(${job.request}, '$.kind') = 'create', coalesce(greatest(utc_timestamp(3), ${sentAt} + interval ${sql.raw(String(longestRequestSeconds))} second), utc_timestamp(3)), utc_timestamp(3))`;
   const [result] = await database()
     .update(job)
-    .set({ state: 'waiting', dueAt: sql`utc_timestamp(3)`, leaseOwner: null })
+    .set({ state: 'waiting', dueAt: honoursKey ? sql`utc_timestamp(3)` : settled, leaseOwner: null })
     .where(and(eq(job.accountId, accountId), eq(job.state, 'running'), lost));
   return result.affectedRows;
 }
@@ -64,4 +75,19 @@ export async function giveLane(accountId: number, worker: string): Promise<void>
 export async function releaseLanes(worker: string): Promise<void> {
   await database().delete(workerPresence).where(eq(workerPresence.name, worker));
   await database().update(account).set({ laneOwner: null, laneUntil: null }).where(eq(account.laneOwner, worker));
+}
+
+/** Whether jobs and events of an account are due. */
+export type Due = { jobs: boolean; events: boolean };
+export const nothingDue: Due = { jobs: false, events: false };
+
+/** One look for all accounts: where nothing is due nothing else is asked. */
+export async function whatIsDue(): Promise<Map<number, Due>> {
+  const rows = rowsOf<{ id: number; jobs: number; events: number }>(
+    await database().execute(sql`select a.id,
+      exists(select 1 from job j where j.account_id = a.id and j.state = 'waiting' and j.due_at <= utc_timestamp(3)) as jobs,
+      exists(select 1 from inbox i where i.account_id = a.id and i.state = 'waiting' and i.due_at <= utc_timestamp(3)) as events
+      from account a`),
+  );
+  return new Map(rows.map(({ id, jobs, events }) => [id, { jobs: Boolean(jobs), events: Boolean(events) }]));
 }

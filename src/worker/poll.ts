@@ -1,18 +1,17 @@
-import { and, eq, lt } from 'drizzle-orm';
+import { and, eq, inArray, lt } from 'drizzle-orm';
 import type { Logger } from 'pino';
-import { database } from '../db/client';
+import { NettingError } from '../core/errors';
+import { database, isAway } from '../db/client';
 import type { AccountRow } from '../db/schema';
-import { account, listing } from '../db/schema';
-import { connectorOf } from '../markets';
+import { account, inbox, listing, sale } from '../db/schema';
+import { connectorOf, type OrderPage, type RemoteOrder } from '../markets';
 import { refreshRules } from '../services/accounts/refresh-rules';
 import { openAccount } from '../services/records/open-account';
 import { ingestOrder } from '../services/stock/ingest-order';
 import { compareAccount } from '../services/sync/compare-account';
+import { hearingEveryMs } from '../services/sync/hearing';
 import { look } from './inbox';
 
-const everyMs = 60_000;
-/** Marketplaces without events are asked often: a sale there must be heard of soon. */
-const withoutEventsMs = 5_000;
 const rulesEveryMs = 600_000;
 const rulesRead = new Map<number, number>();
 const overlapMs = 600_000;
@@ -20,8 +19,9 @@ const overlapMs = 600_000;
 const compareEveryMs = 24 * 3_600_000;
 const compareWithoutEventsMs = 300_000;
 
+const reviewMs = 60_000;
 /** A review whose end nobody told: looked up after a minute. */
-async function followReviews(accountId: number): Promise<void> {
+async function followReviews(accountId: number, log: Logger): Promise<void> {
   const waiting = await database()
     .select({ remoteId: listing.remoteId })
     .from(listing)
@@ -29,11 +29,16 @@ async function followReviews(accountId: number): Promise<void> {
       and(
         eq(listing.accountId, accountId),
         eq(listing.remote, 'review'),
-        lt(listing.sentAt, new Date(Date.now() - everyMs)),
+        lt(listing.sentAt, new Date(Date.now() - reviewMs)),
       ),
     )
     .limit(20);
-  for (const { remoteId } of waiting) if (remoteId) await look(accountId, remoteId);
+  for (const { remoteId } of waiting)
+    if (remoteId)
+      await look(accountId, remoteId).catch((error: unknown) => {
+        if (!(error instanceof NettingError) || error.code !== 'not-found') throw error;
+        log.info({ remoteId }, 'a listing under review is not there');
+      });
 }
 
 function compareIsDue(row: AccountRow, hasWebhooks: boolean, now: Date): boolean {
@@ -41,6 +46,62 @@ function compareIsDue(row: AccountRow, hasWebhooks: boolean, now: Date): boolean
   if (!hasWebhooks) return now.getTime() - last > compareWithoutEventsMs;
   const isNight = now.getUTCHours() >= 1 && now.getUTCHours() < 5;
   return now.getTime() - last > (isNight ? compareEveryMs / 2 : 2 * compareEveryMs);
+}
+
+/** An order that cannot be read or recorded now is tried again by itself, and keeps none of the others unheard. */
+async function putAside(accountId: number, orderId: string, why: string): Promise<void> {
+  await database()
+    .insert(inbox)
+    .values({
+      messageId: `${accountId}/order/${orderId}`.slice(0, 120),
+      accountId,
+      type: 'sale',
+      data: { order: orderId },
+      message: why.slice(0, 1_000),
+      dueAt: new Date(),
+      receivedAt: new Date(),
+    })
+    .onDuplicateKeyUpdate({ set: { message: why.slice(0, 1_000) } });
+}
+
+/** Those of which not everything is recorded already. */
+async function news(accountId: number, orders: RemoteOrder[]): Promise<RemoteOrder[]> {
+  if (orders.length === 0) return [];
+  const ids = orders.map((one) => one.orderId);
+  const known = await database()
+    .select({ orderId: sale.orderId, state: sale.state })
+    .from(sale)
+    .where(and(eq(sale.accountId, accountId), inArray(sale.orderId, ids)));
+  const states = new Map(known.map((one) => [one.orderId, one.state]));
+  return orders.filter((one) => {
+    const state = states.get(one.orderId);
+    return state === undefined || (one.cancelled && state !== 'cancelled');
+  });
+}
+
+/** Hears every order since the last time, page by page; how far it has come is kept after each. */
+async function hearOrders(row: AccountRow, log: Logger): Promise<void> {
+  const db = database();
+  const { session, connector } = await openAccount(row.id, true);
+  const since = new Date((row.ordersSince?.getTime() ?? row.createdAt.getTime()) - overlapMs);
+  for (let after: string | null = null; ; ) {
+    const page: OrderPage = await connector.ordersSince(session, since, after);
+    for (const order of await news(row.id, page.orders))
+      await ingestOrder(row.id, order).catch(async (error: unknown) => {
+        if (isAway(error)) throw error;
+        log.warn({ account: row.name, order: order.orderId, error: String(error) }, 'order not recorded');
+        await putAside(row.id, order.orderId, String(error));
+      });
+    for (const orderId of page.unread) {
+      log.warn({ account: row.name, order: orderId }, 'order not readable');
+      await putAside(row.id, orderId, 'It is not written as the marketplace describes its orders');
+    }
+    const reached = page.next === null ? page.serverTime : page.orders.at(-1)?.changedAt;
+    if (reached) await db.update(account).set({ ordersSince: reached }).where(eq(account.id, row.id));
+    if (page.next === null || page.next === after) break;
+    after = page.next;
+  }
+  await db.update(account).set({ heardAt: new Date() }).where(eq(account.id, row.id));
 }
 
 const under = new Set<number>();
@@ -51,26 +112,15 @@ export async function pollOrders(row: AccountRow, log: Logger): Promise<void> {
   const db = database();
   under.add(row.id);
   try {
-    const { hasWebhooks } = connectorOf(row.market);
-    const pause = hasWebhooks ? everyMs : withoutEventsMs;
-    if (row.polledAt && Date.now() - row.polledAt.getTime() < pause) return;
-    const { session, connector } = await openAccount(row.id, true);
+    if (row.polledAt && Date.now() - row.polledAt.getTime() < hearingEveryMs(row.market)) return;
     await db.update(account).set({ polledAt: new Date() }).where(eq(account.id, row.id));
-    const since = new Date((row.ordersSince?.getTime() ?? row.createdAt.getTime()) - overlapMs);
-    const { orders, serverTime } = await connector.ordersSince(session, since);
-    for (const order of orders) await ingestOrder(row.id, order);
-    await followReviews(row.id);
+    await hearOrders(row, log);
+    await followReviews(row.id, log);
     if (Date.now() - (rulesRead.get(row.id) ?? 0) > rulesEveryMs) {
       await refreshRules(row);
       rulesRead.set(row.id, Date.now());
     }
-    // A full page may be followed by more: the next time goes on from its last order.
-    const until = orders.length >= 200 ? orders.at(-1)?.changedAt : serverTime;
-    await db
-      .update(account)
-      .set({ ordersSince: until ?? serverTime })
-      .where(eq(account.id, row.id));
-    if (compareIsDue(row, hasWebhooks, new Date())) await compareAccount(row.id);
+    if (compareIsDue(row, connectorOf(row.market).hasWebhooks, new Date())) await compareAccount(row.id);
   } catch (error) {
     log.warn({ account: row.name, error: String(error) }, 'orders could not be asked for');
   } finally {

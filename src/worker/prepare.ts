@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { and, eq, inArray } from 'drizzle-orm';
+import { NettingError } from '../core/errors';
 import type { Content } from '../core/listing';
-import { database } from '../db/client';
-import { job, type listing, remotePhoto } from '../db/schema';
+import { database, transaction } from '../db/client';
+import { job, listing, remotePhoto } from '../db/schema';
 import type { FrozenRequest } from '../db/schema/work';
 import type { Connector, Session } from '../markets';
 import { photoFor } from '../photos/shaped';
@@ -26,10 +27,15 @@ export async function photoIds(lane: Lane, connector: Connector, hashes: string[
   const ids = new Map(known.map((row) => [row.hash, row.remoteId]));
   for (const hash of hashes) {
     if (ids.has(hash)) continue;
-    const remoteId = await connector.uploadPhoto(
-      lane.session,
-      await photoFor(hash, lane.account.compiled.rules.photos),
-    );
+    const bytes = await photoFor(hash, lane.account.compiled.rules.photos).catch((error: unknown) => {
+      throw (error as { code?: string }).code === 'ENOENT' // what the file system says of a file that is not there
+        ? new NettingError('not-ready', 'The file of one of its photos is missing', {
+            field: 'photos',
+            fix: 'Take the photo out, or add it again',
+          })
+        : error;
+    });
+    const remoteId = await connector.uploadPhoto(lane.session, bytes);
     await db
       .insert(remotePhoto)
       .values({ accountId: lane.account.id, hash, remoteId, at: new Date() })
@@ -42,7 +48,16 @@ export async function photoIds(lane: Lane, connector: Connector, hashes: string[
 export const hashesOf = (content: Content): string[] =>
   Array.isArray(content.photos) ? content.photos.map(String) : [];
 
-/** Keeps what is about to be sent with the job, so that a repeat after a crash is the same and carries the same key. */
+const pick = (content: Content | null, fields: readonly string[]): Content =>
+  Object.fromEntries(Object.entries(content ?? {}).filter(([field]) => fields.includes(field)));
+const without = (content: Content | null, fields: readonly string[]): Content | null =>
+  content && Object.fromEntries(Object.entries(content).filter(([field]) => !fields.includes(field)));
+
+/**
+ * Keeps what is about to be sent with the job, so that a repeat after a crash is the same and carries the same key. From
+ * here until they answer it is not known what they hold in these fields: they may or may not have taken them, so they go
+ * with whatever is sent next.
+ */
 export async function freeze(row: JobRow, request: FrozenRequest): Promise<{ key: string }> {
   const key = randomUUID();
   const text =
@@ -52,6 +67,30 @@ export async function freeze(row: JobRow, request: FrozenRequest): Promise<{ key
         ? 'Ending the listing'
         : `Sending ${request.fields.join(', ')}`;
   row.story = told(row, text);
-  await database().update(job).set({ request, idempotencyKey: key, story: row.story }).where(eq(job.id, row.id));
+  const open = request.kind === 'end' ? ['quantity'] : request.kind === 'update' ? request.fields : [];
+  await transaction(async (tx) => {
+    if (open.length) {
+      const [before] = await tx
+        .select({ sent: listing.sent, base: listing.base })
+        .from(listing)
+        .where(eq(listing.id, row.listingId))
+        .for('update');
+      row.request = {
+        ...request,
+        known: { sent: pick(before?.sent ?? null, open), base: pick(before?.base ?? null, open) },
+      };
+      await tx
+        .update(listing)
+        .set({
+          sent: without(before?.sent ?? null, open),
+          base: without(before?.base ?? null, open),
+          contentDirty: true,
+          ...(open.includes('price') ? { sentPrice: null } : {}),
+          ...(open.includes('quantity') ? { sentQuantity: null } : {}),
+        })
+        .where(eq(listing.id, row.listingId));
+    } else row.request = request;
+    await tx.update(job).set({ request: row.request, idempotencyKey: key, story: row.story }).where(eq(job.id, row.id));
+  });
   return { key };
 }

@@ -28,7 +28,7 @@ export async function endForRenewal(
   }
   const pause = await takePlace(account, row.id);
   if (pause) {
-    await postpone(row, worker, pause.ms, { code: 'market-busy', message: pause.why }, false);
+    await postpone(row, worker, pause.ms, new NettingError('market-busy', pause.why), { countsAsAttempt: false });
     return false;
   }
   const remoteId = stored.remoteId ?? '';

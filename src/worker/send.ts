@@ -2,15 +2,15 @@ import { eq } from 'drizzle-orm';
 import { ZodError } from 'zod';
 import { isTransient, NettingError } from '../core/errors';
 import type { Content } from '../core/listing';
-import { driftOf, planListing, retryPause } from '../core/sync';
-import { database } from '../db/client';
+import { alarmAfter, driftOf, planListing, priorities, retryPause } from '../core/sync';
+import { database, isAway } from '../db/client';
 import { account as accountTable, listing } from '../db/schema';
 import { connectorOf } from '../markets';
 import { computeRow } from '../services/records/compute-row';
 import { loadItem } from '../services/records/load-items';
 import type { JobRow } from './claim';
 import { create, openCreate } from './create';
-import { finishFailed, finishGone, finishNothing, finishSent, postpone } from './finish';
+import { finishFailed, finishGone, finishNothing, finishSent, notTaken, postpone } from './finish';
 import { givePlace, takePlace } from './new-listings';
 import { freeze, hashesOf, type Lane, type ListingRow, photoIds } from './prepare';
 import { endForRenewal } from './renew';
@@ -66,7 +66,8 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
     }
     case 'create': {
       const pause = open ? null : await takePlace(account, row.id);
-      if (pause) return postpone(row, worker, pause.ms, { code: 'market-busy', message: pause.why }, false);
+      if (pause)
+        return postpone(row, worker, pause.ms, new NettingError('market-busy', pause.why), { countsAsAttempt: false });
       const sent = await create(lane, connector, row, stored, computed.content, open);
       return finishSent(row, worker, item.id, { ...sent, outcome: row.kind === 'renew' ? 'renewed' : 'created' });
     }
@@ -122,36 +123,56 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
   }
 }
 
+/** What a marketplace may take back by itself, such as an open offer, stands in the way of an end for a while only. */
+const passes = (error: NettingError, urgent: boolean) =>
+  isTransient(error.code) || (urgent && error.code === 'market-blocked');
+
+/** The fault of an answer, or of our own house, in words. The database's being away is nobody's fault: it comes back. */
+function faultOf(lane: Lane, caught: unknown): NettingError {
+  if (caught instanceof NettingError) return caught;
+  if (isAway(caught)) throw caught;
+  if (caught instanceof ZodError)
+    return new NettingError(
+      'market-unreachable',
+      `${lane.account.compiled.rules.name} gave an answer that does not fit its own description`,
+    );
+  let deepest = caught;
+  while (deepest instanceof Error && deepest.cause) deepest = deepest.cause;
+  const said = deepest instanceof Error ? deepest.message : String(deepest);
+  return new NettingError('unexpected', `It could not be carried out: ${said.split('\n')[0]?.slice(0, 200)}`, {
+    fix: 'Look at what it names, then try again',
+  });
+}
+
 /** One job from claim to result; every failure ends in a reason or a next time, never in silence. */
 export async function runJob(lane: Lane, row: JobRow): Promise<void> {
+  const urgent = row.priority <= priorities.quantity;
   try {
     await carryOut(lane, row);
     givePlace(lane.account.id, row.id);
   } catch (caught) {
-    const error =
-      caught instanceof ZodError
-        ? new NettingError(
-            'market-unreachable',
-            `${lane.account.compiled.rules.name} gave an answer that does not fit its own description`,
-          )
-        : caught;
-    if (!(error instanceof NettingError)) throw error;
-    // Silence leaves open whether it was made; every other answer says that it was not.
-    if (error.code !== 'market-unreachable') givePlace(lane.account.id, row.id);
+    const error = faultOf(lane, caught);
+    const later = (ms: number, more: { countsAsAttempt: boolean; alarm?: boolean } = { countsAsAttempt: false }) =>
+      postpone(row, lane.worker, ms, error, more);
+    // Silence leaves open whether it was made, or taken; every other answer says that it was not.
+    if (error.code !== 'market-unreachable' && error.code !== 'unexpected') {
+      givePlace(lane.account.id, row.id);
+      await notTaken(row);
+    }
     if (error.code === 'market-locked') {
       const pause = error.facts.retryAfterMs ?? 300_000;
       await database()
         .update(accountTable)
         .set({ lockedUntil: new Date(Date.now() + pause), lastError: error.message.slice(0, 300) })
         .where(eq(accountTable.id, lane.account.id));
-      return postpone(row, lane.worker, pause, error, false);
+      return later(pause);
     }
     if (error.code === 'market-auth') {
       await database()
         .update(accountTable)
         .set({ state: 'reconnect', lastError: error.message.slice(0, 300) })
         .where(eq(accountTable.id, lane.account.id));
-      return postpone(row, lane.worker, 30_000, error, false);
+      return later(30_000);
     }
     if (error.code === 'market-warned') {
       const pause = error.facts.retryAfterMs ?? 3_600_000;
@@ -159,13 +180,16 @@ export async function runJob(lane: Lane, row: JobRow): Promise<void> {
         .update(accountTable)
         .set({ warnedUntil: new Date(Date.now() + pause), lastError: error.message.slice(0, 300) })
         .where(eq(accountTable.id, lane.account.id));
-      return postpone(row, lane.worker, pause, error, false);
+      return later(pause);
     }
     // Too many requests is the marketplace's pace, not a failed attempt.
-    if (error.code === 'market-busy')
-      return postpone(row, lane.worker, error.facts.retryAfterMs ?? 2_000, error, false);
-    const pause = isTransient(error.code) ? retryPause(row.attempts, Math.random(), error.facts.retryAfterMs) : null;
+    if (error.code === 'market-busy') return later(error.facts.retryAfterMs ?? 2_000);
+    const mayPass = error.code === 'unexpected' || passes(error, urgent);
+    const pause = mayPass ? retryPause(row.attempts, Math.random(), error.facts.retryAfterMs, urgent) : null;
     if (pause === null) return finishFailed(row, lane.worker, error);
-    return postpone(row, lane.worker, pause, error, true);
+    return later(pause, {
+      countsAsAttempt: true,
+      alarm: urgent && (row.attempts >= alarmAfter || error.code === 'market-blocked'),
+    });
   }
 }

@@ -9,7 +9,7 @@ const kinds = ['drop-after', 'drop-before', 'error-500', 'busy-429', 'slow', 'dr
 
 /** Kills what it finds, at random moments, until it is told to end. */
 function killer(processes, random) {
-  const victims = ['worker', 'web', 'database', 'worker'];
+  const victims = ['worker', 'web', 'database', 'tasks', 'worker'];
   let running = true;
   let kills = 0;
   const done = (async () => {

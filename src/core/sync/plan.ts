@@ -31,6 +31,8 @@ export function planListing(
   if (facts.remote === 'sold') return { kind: 'nothing', why: 'It was sold there' };
   if (facts.remote === 'refused') return { kind: 'nothing', why: 'It was refused in review' };
   if (!isLive && facts.remote !== 'none') return { kind: 'nothing', why: 'It was ended there' };
+  // Sold elsewhere while it waited: nobody has to be asked, and no place of the day is used for it.
+  if (!isLive && soldOut) return { kind: 'nothing', why: 'It is sold out, so it is not listed' };
   if (isLive && sent) {
     const changes = diff(sent, computed.content);
     if (changes.length === 0) return { kind: 'nothing', why: 'It is the same there already' };

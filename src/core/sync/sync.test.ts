@@ -89,6 +89,8 @@ describe('the plan', () => {
 
   test('sends nothing that is not ready, and makes nothing again by itself', () => {
     expect(planListing(facts({ remote: 'none' }), computed({ title: '' }), null).kind).toBe('not-ready');
+    expect(planListing(facts({ remote: 'none' }), computed({ quantity: 0 }), null).kind).toBe('nothing');
+    expect(planListing(facts({ remote: 'none' }), computed({ title: '', quantity: 0 }), null).kind).toBe('nothing');
     for (const remote of ['sold', 'ended', 'gone'] as const)
       expect(planListing(facts({ remote }), computed(), computed().content).kind).toBe('nothing');
   });
@@ -106,6 +108,20 @@ test('pauses grow, respect what the marketplace asks for, and come to an end', (
   expect([...pauses].sort((a, b) => a - b)).toEqual(pauses);
   expect(retryPause(1, 0.5, 90_000)).toBe(90_000);
   expect(retryPause(4, 0.5)).toBeNull();
+});
+
+test('ends and lowerings never give up: their pauses grow up to ten minutes and stay there', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 1_000 }), fc.double({ min: 0, max: 1, noNaN: true }), (attempts, random) => {
+      const pause = retryPause(attempts, random, 0, true);
+      expect(pause).not.toBeNull();
+      expect(pause).toBeLessThanOrEqual(600_000);
+      expect(pause).toBeGreaterThanOrEqual(1_600);
+    }),
+  );
+  const [third = 0, fourth = 0, tenth = 0] = [3, 4, 10].map((attempt) => retryPause(attempt, 0.5, 0, true) ?? 0);
+  expect(fourth).toBeGreaterThan(third);
+  expect(tenth).toBe(600_000);
 });
 
 describe('a listing that is reviewed', () => {

@@ -75,6 +75,11 @@ export const account = mysqlTable(
     lastError: varchar('last_error', { length: 300 }),
     ordersSince: moment('orders_since'),
     polledAt: moment('polled_at'),
+    /** When everything that they had to tell of orders was last heard. */
+    heardAt: moment('heard_at'),
+    /** Who is asking for new tokens just now, and until when nobody else does. */
+    renewingBy: varchar('renewing_by', { length: 60 }),
+    renewingUntil: moment('renewing_until'),
     laneOwner: varchar('lane_owner', { length: 60 }),
     laneUntil: moment('lane_until'),
     createdAt: moment('created_at').notNull(),

@@ -10,6 +10,8 @@ export type FrozenRequest = {
   fields: string[];
   photoIds: string[];
   firstSentAt: string;
+  /** What was known of these fields before: it is so again when they say that they did not take them. */
+  known?: { sent: Content; base: Content };
 };
 
 /**

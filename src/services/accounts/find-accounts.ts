@@ -11,6 +11,7 @@ import { accountStates } from '../../db/schema';
 import { connectorOf, connectors } from '../../markets';
 import { accountCounts } from '../records/count-listings';
 import { loadAccounts } from '../records/load-accounts';
+import { unheardSince } from '../sync/hearing';
 
 export const accountViewSchema = z.object({
   id: z.number(),
@@ -49,6 +50,9 @@ export const accountViewSchema = z.object({
   driftRules: driftRulesSchema,
   renewal: renewalRuleSchema,
   comparedAt: z.string().nullable(),
+  /** When its orders were last heard, and since when they are not where that is too long ago. */
+  heardAt: z.string().nullable(),
+  unheardSince: z.string().nullable(),
 });
 export type AccountView = z.infer<typeof accountViewSchema>;
 
@@ -75,6 +79,8 @@ export async function findAccounts(): Promise<{ accounts: AccountView[]; availab
       state: row.state,
       lockedUntil: row.lockedUntil && row.lockedUntil > new Date() ? row.lockedUntil.toISOString() : null,
       lastError: row.lastError,
+      heardAt: row.heardAt?.toISOString() ?? null,
+      unheardSince: unheardSince(row, new Date())?.toISOString() ?? null,
       rulesVersion: row.rulesVersion,
       titleMax: rules.title?.max ?? null,
       currency: rules.currency,

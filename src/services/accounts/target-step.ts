@@ -2,9 +2,9 @@ import { and, asc, eq, gt } from 'drizzle-orm';
 import type { Executor } from '../../db/client';
 import { ownTransaction } from '../../db/raw';
 import { account, item, type TaskRow } from '../../db/schema';
-import { holdItems } from '../changes/hold-items';
 import { targetDrafts } from '../changes/target-drafts';
 import { advanceTask } from '../records/advance-task';
+import { holdItems } from '../records/hold-items';
 import { refreshListings } from '../records/refresh-listings';
 
 const portion = 300;

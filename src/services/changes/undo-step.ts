@@ -7,10 +7,10 @@ import type { Db } from '../../db/client';
 import { ownTransaction, readRows } from '../../db/raw';
 import { changeRecord, listing, run, type TaskRow } from '../../db/schema';
 import { advanceTask } from '../records/advance-task';
+import type { Held } from '../records/hold-items';
 import { knownPhotos } from '../records/known-photos';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { commitItems } from './commit-items';
-import type { Held } from './hold-items';
 import { type Planned, writeNumbers } from './write-numbers';
 
 export type UndoTask = { run: number; send: boolean };

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, desc, eq, inArray, or } from 'drizzle-orm';
 import { z } from 'zod';
 import { combinationWords } from '../../core/item';
 import { database } from '../../db/client';
@@ -47,7 +47,16 @@ export async function itemHistory(itemId: number, limit = 100): Promise<HistoryE
       .select({ job })
       .from(job)
       .innerJoin(listing, eq(listing.id, job.listingId))
-      .where(and(eq(listing.itemId, itemId), inArray(job.state, ['done', 'failed', 'skipped'])))
+      .where(
+        and(
+          eq(listing.itemId, itemId),
+          // What is tried on and does not get through is told like what failed.
+          or(
+            inArray(job.state, ['done', 'failed', 'skipped']),
+            and(eq(job.state, 'waiting'), eq(listing.problem, true)),
+          ),
+        ),
+      )
       .orderBy(desc(job.id))
       .limit(limit),
   ]);
@@ -74,7 +83,7 @@ export async function itemHistory(itemId: number, limit = 100): Promise<HistoryE
         id: one.id,
         at: (one.finishedAt ?? one.createdAt).toISOString(),
         accountId: one.accountId,
-        outcome: one.state === 'done' ? (one.outcome ?? 'nothing') : one.state === 'failed' ? 'failed' : 'skipped',
+        outcome: one.state === 'done' ? (one.outcome ?? 'nothing') : one.state === 'skipped' ? 'skipped' : 'failed',
         fields: one.request?.kind === 'update' ? one.request.fields : [],
         message: one.message,
         fix: one.fix,

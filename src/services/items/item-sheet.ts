@@ -127,8 +127,11 @@ export async function itemSheet(itemId: number): Promise<ItemSheet> {
         { ownCategory: item.category, title: item.title, brand: item.brand, attributes: item.attributes },
         account.categoryMap,
       ),
+      // Also of what is tried on and does not get through.
       lastError:
-        last?.state === 'failed' && last.message ? { message: last.message, fix: last.fix, field: last.field } : null,
+        last?.message && (last.state === 'failed' || (last.state === 'waiting' && row?.problem))
+          ? { message: last.message, fix: last.fix, field: last.field }
+          : null,
     };
   });
   return { item, columns, customFields };

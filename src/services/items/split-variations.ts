@@ -3,8 +3,8 @@ import { NettingError } from '../../core/errors';
 import { combinationKey, type Variation, variationPrice } from '../../core/item';
 import { transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
-import { holdItems } from '../changes/hold-items';
 import { updateItem } from '../changes/update-item';
+import { holdItems } from '../records/hold-items';
 import { createItemWithin } from './create-item';
 
 export const splitVariationsSchema = z

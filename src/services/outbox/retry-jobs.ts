@@ -15,22 +15,23 @@ export const retryJobsSchema = z.union([
     .describe('All that failed on this account with this very reason'),
 ]);
 
-/** Queues failed jobs anew, by number or all of one cause. */
+/** Queues failed jobs anew, by number or all of one cause; those that are tried on by themselves are tried at once. */
 export async function retryJobs(_actor: Actor, input: z.infer<typeof retryJobsSchema>): Promise<{ queued: number }> {
   return transaction(async (tx) => {
     const which =
       'jobs' in input
         ? sql`j.id in ${input.jobs}`
         : sql`j.account_id = ${input.account} and j.message = ${input.message}`;
-    const rows = rowsOf<{ listingId: number; priority: number }>(
+    const rows = rowsOf<{ listingId: number }>(
       await tx.execute(
-        sql`select distinct j.listing_id as listingId, j.priority from job j join listing l on l.id = j.listing_id where ${which} and j.state = 'failed' and l.problem = 1`,
+        sql`select distinct j.listing_id as listingId from job j join listing l on l.id = j.listing_id where ${which} and l.problem = 1 and (j.state = 'failed' or (j.state = 'waiting' and j.live_listing = l.id))`,
       ),
     );
     if (rows.length === 0) throw new NettingError('invalid', 'Nothing of this has failed');
     const queued = await enqueueJobs(tx, {
       where: sql`l.id in ${rows.map((row) => row.listingId)}`,
-      priority: priorities.create,
+      // What was urgent is so again.
+      priority: sql`coalesce((select j.priority from job j where j.listing_id = l.id order by j.id desc limit 1), ${priorities.create})`,
       runId: null,
     });
     return { queued: Math.min(queued, rows.length) };

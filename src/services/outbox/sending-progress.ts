@@ -2,7 +2,9 @@ import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
+import { account } from '../../db/schema';
 import { runningTasks } from '../records/running-tasks';
+import { unheardSince } from '../sync/hearing';
 
 export const laneProgressSchema = z.object({
   accountId: z.number(),
@@ -14,6 +16,8 @@ export const laneProgressSchema = z.object({
   paused: z.boolean(),
   /** They do not answer, since when. */
   unwellSince: z.string().nullable(),
+  /** Their orders have not been heard for longer than they should, since when. */
+  unheardSince: z.string().nullable(),
   /** They warned of too many new listings. */
   warnedUntil: z.string().nullable(),
   doneLastMinute: z.number(),
@@ -71,9 +75,26 @@ export async function progress(): Promise<SendingProgress> {
       sql`select (select count(*) from listing where state = 'attention') as failed, (select count(*) from sale where oversold = 1) as oversold, (select count(*) from account where lane_until > utc_timestamp(3) - interval 10 second) as alive`,
     ),
   );
+  const now = new Date();
+  const unheard = new Map(
+    (
+      await db
+        .select({
+          id: account.id,
+          market: account.market,
+          state: account.state,
+          pausedAt: account.pausedAt,
+          lockedUntil: account.lockedUntil,
+          heardAt: account.heardAt,
+          createdAt: account.createdAt,
+        })
+        .from(account)
+    ).map((row) => [row.id, unheardSince(row, now)]),
+  );
   return {
     lanes: rows.map((row) => ({
       ...row,
+      unheardSince: unheard.get(row.accountId)?.toISOString() ?? null,
       paused: Boolean(row.paused),
       secondsLeft:
         row.waiting + row.running === 0

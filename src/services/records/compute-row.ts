@@ -28,10 +28,12 @@ export function derivedColumns(
   account: LoadedAccount,
 ) {
   const { content } = computed;
-  const apart = (one: Content): Content => {
-    const { price: _price, quantity: _quantity, ...rest } = one;
-    return rest;
-  };
+  // Price and quantity are compared by their columns; of one that is not known what they hold, that alone differs.
+  const isKnown = (field: string) => typeof row.sent?.[field] === 'number' || typeof content[field] !== 'number';
+  const apart = (one: Content): Content =>
+    Object.fromEntries(
+      Object.entries(one).filter(([field]) => (field !== 'price' && field !== 'quantity') || !isKnown(field)),
+    );
   const cap = Math.min(account.compiled.rules.quantity.max, account.stock?.cap ?? 1_000_000);
   return {
     overridePrice: numberOr(row.overrides.price, null),

@@ -1,8 +1,10 @@
 import { sql } from 'drizzle-orm';
+import { priorities } from '../../core/sync';
 import { database, type Executor, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { listing } from '../../db/schema';
 import { systemActor } from '../access/actor';
+import { enqueueJobs } from './enqueue-jobs';
 import { type LoadedAccount, loadAccounts } from './load-accounts';
 import { refreshListings } from './refresh-listings';
 import { startTask } from './start-task';
@@ -23,10 +25,15 @@ export async function recheckPortion(
     .from(listing)
     .where(sql`${listing.accountId} = ${accountId} and ${listing.id} > ${after}`)
     .orderBy(listing.id)
-    .limit(portion)
-    // Held, so that a change of such an item waits and none is computed from what was before it.
-    .for('update');
+    .limit(portion);
   await refreshListings(db, [...new Set(rows.map((row) => row.itemId))], accounts);
+  // Another reserve, cap or limit means other units on offer: that is told like any change of stock.
+  if (rows.length)
+    await enqueueJobs(db, {
+      where: sql`l.id in ${rows.map((row) => row.id)} and l.remote in ('live', 'review') and coalesce(l.wanted_quantity <> l.sent_quantity, 1)`,
+      priority: sql`if(l.wanted_quantity < 1, ${priorities.end}, ${priorities.quantity})`,
+      runId: null,
+    });
   return { last: rows.at(-1)?.id ?? after, count: rows.length };
 }
 

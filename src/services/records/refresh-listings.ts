@@ -1,10 +1,9 @@
-import { and, inArray, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import type { Executor } from '../../db/client';
 import { valuesTable } from '../../db/literal';
-import { listing } from '../../db/schema';
 import { computeRow, type Derived, derivedColumns } from './compute-row';
+import { holdItems } from './hold-items';
 import { type LoadedAccount, loadAccounts } from './load-accounts';
-import { loadItems } from './load-items';
 
 const derivedNames = [
   'id',
@@ -42,26 +41,17 @@ const keys = [
   'blocking',
 ] as const satisfies (keyof Derived)[];
 
-/** Computes the listings of these items anew and stores what follows: what differs, what blocks. In the caller's transaction. */
+/**
+ * Computes the listings of these items anew and stores what follows: what differs, what blocks. In the caller's
+ * transaction, with items and listings held: nothing is computed from what somebody else is just changing.
+ */
 export async function refreshListings(db: Executor, itemIds: number[], accounts?: LoadedAccount[]): Promise<void> {
   if (itemIds.length === 0) return;
   const known = accounts ?? (await loadAccounts(db));
   const byAccount = new Map(known.map((one) => [one.id, one]));
-  const items = new Map((await loadItems(db, itemIds)).map((one) => [one.id, one]));
-  const rows = await db
-    .select()
-    .from(listing)
-    .where(
-      and(
-        inArray(listing.itemId, itemIds),
-        accounts &&
-          inArray(
-            listing.accountId,
-            accounts.map((one) => one.id),
-          ),
-      ),
-    );
-  const derived = rows.flatMap((row) => {
+  const held = await holdItems(db, itemIds);
+  const items = new Map(held.items.map((one) => [one.id, one]));
+  const derived = held.listings.flatMap((row) => {
     const account = byAccount.get(row.accountId);
     const item = items.get(row.itemId);
     return account && item

@@ -6,8 +6,8 @@ import { transaction } from '../../db/client';
 import { sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit-items';
-import { holdItems } from '../changes/hold-items';
 import { allCommitted } from '../changes/refusal-error';
+import { holdItems } from '../records/hold-items';
 import { soldVariation } from './sold-variation';
 import { unitsChange } from './units-change';
 

@@ -1,34 +1,35 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { combinationWords } from '../../core/item';
+import { type Narrowing, readNarrowing } from '../../core/listing';
 import { type Executor, isDuplicate, transaction } from '../../db/client';
 import { item, listing, previousRemoteId, sale } from '../../db/schema';
 import type { RemoteOrder } from '../../markets';
 import { systemActor } from '../access/actor';
 import { commitItems } from '../changes/commit-items';
-import { holdItems } from '../changes/hold-items';
+import { holdItems } from '../records/hold-items';
 import { soldVariation } from './sold-variation';
 import { unitsChange } from './units-change';
 
 export type RecordedSale = { saleId: number; oversold: boolean } | { known: true };
 
-type Found = { itemId: number | null; listingId: number | null; isPresent: boolean };
+type Found = { itemId: number | null; listingId: number | null; isPresent: boolean; narrowing: Narrowing };
 
 /** What was sold: by the number that the listing has there, had there, or else by our stock number. */
 async function soldThing(db: Executor, accountId: number, order: RemoteOrder): Promise<Found> {
   const [present] = await db
-    .select({ itemId: listing.itemId, listingId: listing.id })
+    .select({ itemId: listing.itemId, listingId: listing.id, overrides: listing.overrides })
     .from(listing)
     .where(and(eq(listing.accountId, accountId), eq(listing.remoteId, order.remoteListingId)));
-  if (present) return { ...present, isPresent: true };
+  if (present) return { ...present, isPresent: true, narrowing: readNarrowing(present.overrides.variations) };
   // It may have been made anew since: the order names the number that it had then.
   const [previous] = await db
-    .select({ itemId: listing.itemId, listingId: listing.id })
+    .select({ itemId: listing.itemId, listingId: listing.id, overrides: listing.overrides })
     .from(previousRemoteId)
     .innerJoin(listing, eq(listing.id, previousRemoteId.listingId))
     .where(and(eq(previousRemoteId.accountId, accountId), eq(previousRemoteId.remoteId, order.remoteListingId)));
-  if (previous) return { ...previous, isPresent: false };
+  if (previous) return { ...previous, isPresent: false, narrowing: readNarrowing(previous.overrides.variations) };
   const [bySku] = await db.select({ id: item.id }).from(item).where(eq(item.sku, order.sku));
-  return { itemId: bySku?.id ?? null, listingId: null, isPresent: false };
+  return { itemId: bySku?.id ?? null, listingId: null, isPresent: false, narrowing: {} };
 }
 
 /**
@@ -41,7 +42,7 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
       const at = new Date();
       const found = await soldThing(tx, accountId, order);
       const [stock] = found.itemId === null ? [] : (await holdItems(tx, [found.itemId])).items;
-      const sold = stock?.axes.length ? soldVariation(stock, order) : undefined;
+      const sold = stock?.axes.length ? soldVariation(stock, order, found.narrowing) : undefined;
       const there = stock?.axes.length ? (sold?.quantity ?? 0) : (stock?.quantity ?? 0);
       const oversold = stock !== undefined && there < order.quantity;
       const [{ insertId: saleId }] = await tx.insert(sale).values({
@@ -58,7 +59,11 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
         cost: stock?.cost ?? null,
         currency: order.currency,
         combination: sold?.key ?? null,
-        variation: order.variation ? combinationWords(order.variation.values) : null,
+        variation: sold
+          ? combinationWords(sold.values)
+          : order.variation
+            ? combinationWords(order.variation.values)
+            : null,
         buyerTown: order.buyerTown,
         oversold,
         soldAt: order.soldAt,

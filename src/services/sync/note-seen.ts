@@ -1,12 +1,31 @@
-import { eq } from 'drizzle-orm';
-import { transaction } from '../../db/client';
-import { listing } from '../../db/schema';
+import { eq, sql } from 'drizzle-orm';
+import { priorities } from '../../core/sync';
+import { type Tx, transaction } from '../../db/client';
+import { type ListingRow, listing } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
 import { systemActor } from '../access/actor';
-import { holdItems } from '../changes/hold-items';
+import { enqueueJobs } from '../records/enqueue-jobs';
+import { holdItems } from '../records/hold-items';
 import type { LoadedAccount } from '../records/load-accounts';
 import { hasDrifted, refusalOf } from '../records/shown-columns';
 import { byRule, settleFields } from './settle-fields';
+
+/**
+ * They offer more than there is, or offer it again although it is sold or was ended: what holds is told at once, whatever
+ * was confirmed before.
+ */
+async function tellWhatHolds(tx: Tx, row: ListingRow, shown: RemoteListing): Promise<void> {
+  const offered = shown.content.quantity;
+  const isOver = typeof offered === 'number' && offered > row.wantedQuantity;
+  const isBack = row.remote !== 'live' && row.remote !== 'review';
+  if (!isOver && !isBack && row.wanted !== 'ended') return;
+  if (isOver && row.sent) {
+    const { quantity: _sent, ...sent } = row.sent;
+    await tx.update(listing).set({ sent, sentQuantity: null }).where(eq(listing.id, row.id));
+  }
+  const urgent = row.wanted === 'ended' || row.wantedQuantity < 1 ? priorities.end : priorities.quantity;
+  await enqueueJobs(tx, { where: sql`l.id = ${row.id}`, priority: urgent, runId: null });
+}
 
 /**
  * Keeps what a marketplace shows of a listing now, beside what we sent: noticed, not overwritten. What the account's
@@ -26,6 +45,9 @@ export async function noteSeen(
     const row = listings.find((one) => one.id === listingId);
     // A number that is not the listing's any more tells nothing of it.
     if (!row || row.remoteId !== shown.remoteId || (row.sentAt && row.sentAt > readAt)) return;
+    const isThere = shown.state === 'live' || shown.state === 'review';
+    // It is to be made anew: that the old one is not there is known, and undoes nothing.
+    if (row.remote === 'none' && !isThere) return;
     const drifted = shown.state === 'live' && hasDrifted(row.base, shown.content);
     await tx
       .update(listing)
@@ -39,6 +61,7 @@ export async function noteSeen(
         drifted,
       })
       .where(eq(listing.id, row.id));
+    if (isThere) await tellWhatHolds(tx, row, shown);
     if (drifted && Object.keys(account.row.driftRules).length > 0)
       await settleFields(tx, systemActor, account, row.id, byRule);
   });

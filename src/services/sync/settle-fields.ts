@@ -7,10 +7,10 @@ import type { ListingRow } from '../../db/schema';
 import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit-items';
-import { holdItems } from '../changes/hold-items';
 import { allCommitted } from '../changes/refusal-error';
 import { computeRow } from '../records/compute-row';
 import { enqueueJobs } from '../records/enqueue-jobs';
+import { holdItems } from '../records/hold-items';
 import type { LoadedAccount } from '../records/load-accounts';
 import { refreshListings } from '../records/refresh-listings';
 

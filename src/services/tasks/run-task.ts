@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { database } from '../../db/client';
+import { database, isAway } from '../../db/client';
 import { type TaskRow, task } from '../../db/schema';
 import { LostTask, releaseTask } from '../records/advance-task';
 import { claimTask } from './claim-task';
@@ -18,14 +18,6 @@ async function end(row: TaskRow, holder: string, state: 'failed' | 'stopped', me
 const isStopped = async (id: number): Promise<boolean> => {
   const [row] = await database().select({ stopAsked: task.stopAsked }).from(task).where(eq(task.id, id));
   return row?.stopAsked ?? true;
-};
-
-/** The connection is gone, or the database: the task waits until it is back. */
-const isAway = (error: unknown): boolean => {
-  for (let at = error; at instanceof Error; at = at.cause)
-    if (/ECONN|PROTOCOL_|ER_SERVER_SHUTDOWN|Pool is closed/.test(`${(at as { code?: string }).code} ${at.message}`))
-      return true;
-  return false;
 };
 
 /**

@@ -76,6 +76,12 @@ function LaneTrouble({ lane }: { lane: LaneProgress }) {
       </span>
     );
   if (lane.paused) return <span className="text-warning">{lane.name} is stopped</span>;
+  if (lane.unheardSince)
+    return (
+      <span className="text-warning">
+        Sales on {lane.name} were last heard <When at={lane.unheardSince} />
+      </span>
+    );
   if (lane.warnedUntil) return <span className="text-warning">{lane.name} warned: no new listings for a while</span>;
   return null;
 }

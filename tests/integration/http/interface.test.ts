@@ -390,18 +390,19 @@ const cases: Record<string, Case> = {
   'POST /runs/{id}/stop': () => post(`/runs/${run}/stop`),
   'POST /runs/{id}/resume': () => post(`/runs/${run}/resume`),
   'POST /jobs/retry': async () => {
-    // An open offer blocks the ending: that fails, and can be tried again by hand.
+    // An open offer blocks the ending: it is tried on, and can be tried at once by hand.
     const offered = await readyItem();
     await live(offered.id, pippet);
     const [there] = await marketListings('pippet', offered.sku);
     await control('pippet', 'offer', { listing: there?.id, amount: 9_000 });
     await post('/listings/end', { selection: { kind: 'items', ids: [offered.id] }, accounts: [pippet] });
-    const [failed] = await until(
-      async () => (await call<{ jobs: { id: number }[] }>('GET', `/jobs?item=${offered.id}&state=failed`)).body.jobs,
-      (jobs) => jobs.length > 0,
+    type Blocked = { id: number; message: string | null };
+    const [blocked] = await until(
+      async () => (await call<{ jobs: Blocked[] }>('GET', `/jobs?item=${offered.id}&state=waiting`)).body.jobs,
+      ([job]) => job?.message?.includes('open offer') === true,
     );
     await control('pippet', 'withdraw', { listing: there?.id });
-    return post('/jobs/retry', { jobs: [failed?.id] });
+    return post('/jobs/retry', { jobs: [blocked?.id] });
   },
   'GET /causes': () => get('/causes'),
   'POST /publish/later': async () => {

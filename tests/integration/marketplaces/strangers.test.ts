@@ -47,7 +47,7 @@ describe.each(names)('%s', (market) => {
     expect(rules).toMatchObject({ market, name: connector.name });
     expect(await connector.readAccount(session)).toMatchObject({ remoteName: 'stranger' });
     expect(await connector.findLive(session, 'nothing of this number')).toEqual([]);
-    const { orders, serverTime } = await connector.ordersSince(session, new Date(0));
+    const { orders, serverTime } = await connector.ordersSince(session, new Date(0), null);
     expect(orders).toEqual([]);
     expect(Math.abs(serverTime.getTime() - Date.now())).toBeLessThan(5_000);
   });

@@ -1,5 +1,4 @@
-import { withCheckDigit } from '../../../demo/barcodes';
-import { jpeg, publishItems, readyItem, stateOn, upload } from '../../support/items';
+import { film, jpeg, publishItems, stateOn, upload } from '../../support/items';
 import { previewOn, valueFor } from '../../support/preview';
 import { accounts, call, control, marketListings, stack, until } from '../../support/stack';
 
@@ -8,36 +7,6 @@ const accountOn = async (market: string): Promise<number> => {
   if (!found) throw new Error(`no account on ${market}`);
   return found.id;
 };
-
-/** A roll of film that every catalogue knows, so that it fits everywhere. */
-async function film(quantity = 3): Promise<{ id: number; sku: string }> {
-  const item = await readyItem(
-    {
-      title: 'Saltmark Harbour 200 colour negative film 35 mm, ISO 200, fresh',
-      brand: 'Saltmark',
-      model: 'Harbour 200',
-      category: 'film/colour',
-      condition: 'new',
-      conditionNote: '',
-      keywords: ['film', 'colour film', '35 mm film'],
-      attributes: {
-        'Film format': '35 mm',
-        'Film speed': 'ISO 200',
-        Exposures: '36',
-        Decade: '2020s',
-        'Expiry date': new Date(Date.now() + 500 * 86_400_000).toISOString().slice(0, 10),
-      },
-      barcode: withCheckDigit('204400000010'),
-      price: 1_990,
-      weightGrams: 100,
-      lengthMm: 120,
-      widthMm: 80,
-      heightMm: 40,
-    },
-    quantity,
-  );
-  return item;
-}
 
 afterEach(async () => {
   for (const market of ['selasar', 'crateway', 'lotbarn', 'lanesend']) await control(market, 'calm');

@@ -42,7 +42,6 @@ test('a reserve is kept back and a cap holds on one account, and both are told t
   const [hallowick = 0] = item.accounts;
   try {
     expect((await call('PUT', `/accounts/${hallowick}/pace`, { reserve: 2, cap: 3 })).status).toBe(200);
-    await publishItems([item.id], [hallowick]);
     await until(
       () => quantityThere('hallowick', item.sku),
       (seen) => seen === 3,

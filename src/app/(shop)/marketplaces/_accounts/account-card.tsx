@@ -4,6 +4,7 @@ import Link from 'next/link';
 import type { Json } from '@/core/json';
 import type { ExtraRule } from '@/core/rules/rules';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import { When } from '@/ui/controls/format';
 import { api } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';
 
@@ -65,6 +66,11 @@ export function AccountCard({ account, changed }: { account: AccountView; change
         {account.titleMax ? `, titles to ${account.titleMax} characters` : ''},{' '}
         {account.pacing.newPerDay.toLocaleString('en')} new a day
         {account.renewDays ? `, renewed every ${account.renewDays} days` : ''}
+        {account.heardAt ? (
+          <span className={account.unheardSince ? 'text-warning' : ''}>
+            , sales heard <When at={account.heardAt} />
+          </span>
+        ) : null}
       </p>
       <form onSubmit={submitted(save.run)} className="grid grid-cols-2 gap-x-4 gap-y-2 p-3">
         <label className="flex flex-col gap-1">

@@ -2,7 +2,7 @@ import { asc, inArray } from 'drizzle-orm';
 import type { Item } from '../../core/item';
 import type { Executor } from '../../db/client';
 import { item, type ListingRow, listing } from '../../db/schema';
-import { loadItems } from '../records/load-items';
+import { loadItems } from './load-items';
 
 /** Items with their listings, held by the transaction until its end. */
 export type Held = { items: Item[]; listings: ListingRow[] };

@@ -1,0 +1,57 @@
+import { randomUUID } from 'node:crypto';
+import pino from 'pino';
+import { closeDatabase } from '../db/client';
+import { planDailyRenewals } from '../services/listings/plan-daily-renewals';
+import { forgetTasks } from '../services/tasks/forget-tasks';
+import { runTask } from '../services/tasks/run-task';
+
+/**
+ * Long work, in a process of its own: what is computed for a hundred thousand items must not keep the one waiting that
+ * ends listings.
+ */
+const holder = `tasks-${randomUUID()}`;
+const log = pino({ name: 'tasks' });
+const taskMs = 500;
+const dailyMs = 30_000;
+let stopping = false;
+
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** Long work, one task after the other, and what was asked for at a time. */
+async function taskLoop(): Promise<void> {
+  while (!stopping) {
+    const found = await runTask(holder, log, () => stopping).catch((error: unknown) => {
+      log.error({ error: String(error) }, 'tasks');
+      return false;
+    });
+    if (!found) await pause(taskMs);
+  }
+}
+
+/** What repeats by itself. */
+async function dailyLoop(): Promise<void> {
+  while (!stopping) {
+    const planned = await planDailyRenewals(new Date()).catch((error: unknown) => {
+      log.error({ error: String(error) }, 'daily renewals');
+      return 0;
+    });
+    if (planned) log.info({ planned }, 'daily renewals');
+    await forgetTasks(new Date()).catch((error: unknown) => log.error({ error: String(error) }, 'old tasks'));
+    for (let waited = 0; waited < dailyMs && !stopping; waited += taskMs) await pause(taskMs);
+  }
+}
+
+const loops = Promise.all([taskLoop(), dailyLoop()]);
+
+async function stop(): Promise<void> {
+  if (stopping) return;
+  stopping = true;
+  await Promise.race([loops, pause(8_000)]);
+  await closeDatabase();
+  process.exit(0);
+}
+process.on('SIGTERM', () => void stop());
+process.on('SIGINT', () => void stop());
+
+log.info({ holder }, 'ready');
+await loops;
