@@ -6,10 +6,10 @@ import type { AccountRow } from '../db/schema';
 import { account, inbox, listing, sale } from '../db/schema';
 import { connectorOf, type OrderPage, type RemoteOrder } from '../markets';
 import { refreshRules } from '../services/accounts/refresh-rules';
+import { hearingEveryMs } from '../services/records/hearing';
 import { openAccount } from '../services/records/open-account';
 import { ingestOrder } from '../services/stock/ingest-order';
 import { compareAccount } from '../services/sync/compare-account';
-import { hearingEveryMs } from '../services/sync/hearing';
 import { look } from './inbox';
 
 const rulesEveryMs = 600_000;

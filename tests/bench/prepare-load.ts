@@ -1,4 +1,3 @@
-import { withCheckDigit } from '../../demo/barcodes';
 import { catalogue } from '../../demo/catalogue';
 import { control } from '../../demo/marketplaces';
 import { photograph } from '../../demo/photos';
@@ -10,6 +9,7 @@ import { refreshRates } from '../../src/services/accounts/refresh-rates';
 import { addPhoto } from '../../src/services/items/add-photo';
 import { createItem } from '../../src/services/items/create-item';
 import { loadAccounts } from '../../src/services/records/load-accounts';
+import { film } from '../support/film';
 
 /** A shop with many plain items of one piece, and some that fit as many marketplaces as the demo's own do. */
 const count = Number(process.argv[2]);
@@ -21,33 +21,12 @@ await connectAccounts(actor);
 const camera = catalogue().find((one) => one.fields.category === 'cameras/slr' && one.fields.condition !== 'parts');
 if (!camera) throw new Error('the demo has no camera');
 const bytes = await photograph(camera.thing, 'front');
-/** A roll of film that every catalogue knows: it fits where a single camera does not. */
-const film = {
-  title: 'Saltmark Harbour 200 colour negative film 35 mm, ISO 200, fresh',
-  brand: 'Saltmark',
-  model: 'Harbour 200',
-  category: 'film/colour',
-  condition: 'new' as const,
-  description: '<p>Fresh, kept cool.</p>',
-  keywords: ['film', 'colour film', '35 mm film'],
-  attributes: {
-    'Film format': '35 mm',
-    'Film speed': 'ISO 200',
-    Exposures: '36',
-    Decade: '2020s',
-    'Expiry date': new Date(Date.now() + 500 * 86_400_000).toISOString().slice(0, 10),
-  },
-  barcode: withCheckDigit('204400000010'),
-  weightGrams: 100,
-  lengthMm: 120,
-  widthMm: 80,
-  heightMm: 40,
-};
+const roll = { ...film(), description: '<p>Fresh, kept cool.</p>' };
 const probes = 40;
 await refreshRates();
 const first: number[] = [];
 for (let index = 0; index < count; index++) {
-  const model = index < probes ? film : camera.fields;
+  const model = index < probes ? roll : camera.fields;
   const { id } = await createItem(actor, {
     fields: { ...model, sku: `L${String(index).padStart(5, '0')}`, price: index < probes ? 1_990 : 10_000 + index },
     quantity: 1,

@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { withCheckDigit } from '../../demo/barcodes';
+import { film } from './film';
 import { call, stack } from './stack';
 
 let count = 0;
@@ -54,34 +54,9 @@ export async function readyItem(
   return made.body;
 }
 
-/** A roll of film that every catalogue knows, so that it fits everywhere. */
-export async function film(quantity = 3): Promise<{ id: number; sku: string }> {
-  return readyItem(
-    {
-      title: 'Saltmark Harbour 200 colour negative film 35 mm, ISO 200, fresh',
-      brand: 'Saltmark',
-      model: 'Harbour 200',
-      category: 'film/colour',
-      condition: 'new',
-      conditionNote: '',
-      keywords: ['film', 'colour film', '35 mm film'],
-      attributes: {
-        'Film format': '35 mm',
-        'Film speed': 'ISO 200',
-        Exposures: '36',
-        Decade: '2020s',
-        'Expiry date': new Date(Date.now() + 500 * 86_400_000).toISOString().slice(0, 10),
-      },
-      barcode: withCheckDigit('204400000010'),
-      price: 1_990,
-      weightGrams: 100,
-      lengthMm: 120,
-      widthMm: 80,
-      heightMm: 40,
-    },
-    quantity,
-  );
-}
+/** A roll of film that is ready everywhere. */
+export const readyFilm = (quantity = 3): Promise<{ id: number; sku: string }> =>
+  readyItem({ ...film(), conditionNote: '', price: 1_990 }, quantity);
 
 export type Sheet = {
   item: { id: number; version: number; title: string; price: number; quantity: number; photos: { hash: string }[] };

@@ -10,8 +10,8 @@ import { database } from '../../db/client';
 import { accountStates } from '../../db/schema';
 import { connectorOf, connectors } from '../../markets';
 import { accountCounts } from '../records/count-listings';
+import { unheardSince } from '../records/hearing';
 import { loadAccounts } from '../records/load-accounts';
-import { unheardSince } from '../sync/hearing';
 
 export const accountViewSchema = z.object({
   id: z.number(),

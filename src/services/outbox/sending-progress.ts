@@ -3,8 +3,8 @@ import { z } from 'zod';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { account } from '../../db/schema';
+import { unheardSince } from '../records/hearing';
 import { runningTasks } from '../records/running-tasks';
-import { unheardSince } from '../sync/hearing';
 
 export const laneProgressSchema = z.object({
   accountId: z.number(),

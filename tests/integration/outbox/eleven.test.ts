@@ -1,4 +1,4 @@
-import { film, jpeg, publishItems, stateOn, upload } from '../../support/items';
+import { jpeg, publishItems, readyFilm, stateOn, upload } from '../../support/items';
 import { previewOn, valueFor } from '../../support/preview';
 import { accounts, call, control, marketListings, stack, until } from '../../support/stack';
 
@@ -16,7 +16,7 @@ test.each(['swishel', 'glintfeed', 'selasar', 'crateway', 'lotbarn', 'shopfront'
   'an item goes live on %s, is changed there, sold out elsewhere, and ended',
   async (market) => {
     const account = await accountOn(market);
-    const item = await film();
+    const item = await readyFilm();
     const preview = await previewOn(item.id, market);
     expect(preview.values.flatMap((value) => value.issues)).toEqual([]);
     expect((await publishItems([item.id], [account])).status).toBe(201);
@@ -56,7 +56,7 @@ test.each(['swishel', 'glintfeed', 'selasar', 'crateway', 'lotbarn', 'shopfront'
 test('a lost answer of a marketplace without keys leaves one listing, found by its stock number', async () => {
   for (const market of ['lotbarn', 'lanesend', 'swishel']) {
     const account = await accountOn(market);
-    const item = await film();
+    const item = await readyFilm();
     await control(market, 'fault', { kind: 'drop-after', times: 1, method: 'POST' });
     await publishItems([item.id], [account]);
     await until(
@@ -71,7 +71,7 @@ test('a lost answer of a marketplace without keys leaves one listing, found by i
 
 test('a lost answer to a feed leaves one offer: the same key finds the same feed', async () => {
   const account = await accountOn('crateway');
-  const item = await film();
+  const item = await readyFilm();
   await control('crateway', 'fault', { kind: 'drop-after', times: 1, method: 'POST' });
   await publishItems([item.id], [account]);
   await until(
@@ -84,7 +84,7 @@ test('a lost answer to a feed leaves one offer: the same key finds the same feed
 
 test('a refusal in review is preview with its reasons, and the next try carries another number', async () => {
   const account = await accountOn('selasar');
-  const item = await film();
+  const item = await readyFilm();
   await control('selasar', 'reject', { reason: 'The picture shows two things.', times: 1 });
   await publishItems([item.id], [account]);
   await until(
@@ -109,7 +109,7 @@ test('a refusal in review is preview with its reasons, and the next try carries 
 
 test('a small ad carries the day on which it ends by itself', async () => {
   const account = await accountOn('lanesend');
-  const item = await film();
+  const item = await readyFilm();
   await publishItems([item.id], [account]);
   await until(
     () => stateOn(item.id, account),
@@ -121,7 +121,7 @@ test('a small ad carries the day on which it ends by itself', async () => {
 }, 60_000);
 
 test('photos are sent in the shape that is wanted there', async () => {
-  const item = await film();
+  const item = await readyFilm();
   await upload(item.id, await jpeg(1_200, '#335577'));
   const selasar = await previewOn(item.id, 'selasar');
   expect(selasar.preview.photos.every((photo) => photo.ratio === 1)).toBe(true);
@@ -133,7 +133,7 @@ test.each(['hallowick', 'pippet', 'oakhand', 'swishel', 'shopfront', 'crateway',
   'the fees of a sale on %s are the ones that were foreseen',
   async (market) => {
     const account = await accountOn(market);
-    const item = await film(1);
+    const item = await readyFilm(1);
     await publishItems([item.id], [account]);
     await until(
       () => stateOn(item.id, account),

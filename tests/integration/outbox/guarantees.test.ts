@@ -1,6 +1,6 @@
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { film, jpeg, publishItems, readyItem, stateOn, upload } from '../../support/items';
+import { jpeg, publishItems, readyFilm, readyItem, stateOn, upload } from '../../support/items';
 import { accountOf, call, control, marketListings, stack, until } from '../../support/stack';
 
 type Job = { id: number; state: string; attempts: number; message: string | null; fix: string | null };
@@ -163,7 +163,7 @@ test('a job that fails in our own house fails visibly, and holds up no other one
 
 test('hearing cannot stand still: more orders at one time than a page holds are all heard', async () => {
   const lotbarn = await accountOf('Lotbarn');
-  const { id, sku } = await film(230);
+  const { id, sku } = await readyFilm(230);
   await publishItems([id], [lotbarn]);
   await live(id, lotbarn);
   const listed = await there('lotbarn', sku);
