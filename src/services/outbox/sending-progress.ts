@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { alarmAfter, priorities } from '../../core/sync';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { account } from '../../db/schema';
@@ -9,6 +10,7 @@ import { runningTasks } from '../records/running-tasks';
 export const laneProgressSchema = z.object({
   accountId: z.number(),
   name: z.string(),
+  /** Without what does not get through and is tried on: that needs a person, and is told so. */
   waiting: z.number(),
   running: z.number(),
   /** Stopped by a person: of a run, or the whole account. */
@@ -62,7 +64,7 @@ export async function progress(): Promise<SendingProgress> {
     lastError: string | null;
   }>(
     await db.execute(sql`select a.id as accountId, a.name,
-      (select count(*) from job j where j.account_id = a.id and j.state = 'waiting') as waiting,
+      (select count(*) from job j where j.account_id = a.id and j.state = 'waiting') - (select count(*) from job j where j.account_id = a.id and j.state = 'waiting' and j.priority <= ${priorities.quantity} and j.due_at > utc_timestamp(3) and (j.attempts >= ${alarmAfter} or j.error_code = 'market-blocked')) as waiting,
       (select count(*) from job j where j.account_id = a.id and j.state = 'running') as running,
       (select count(*) from job j where j.account_id = a.id and j.state = 'held') as held, a.paused_at is not null as paused,
       date_format(a.unwell_since, '%Y-%m-%dT%H:%i:%sZ') as unwellSince, if(a.warned_until > utc_timestamp(3), date_format(a.warned_until, '%Y-%m-%dT%H:%i:%sZ'), null) as warnedUntil,

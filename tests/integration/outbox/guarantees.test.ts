@@ -129,6 +129,11 @@ test('an end that does not get through is tried on, and said on screen; a retry 
   const { body } = await call<{ causes: { message: string; accountId: number }[] }>('GET', '/causes');
   const cause = body.causes.find((one) => one.accountId === pippet && one.message === job?.message);
   expect(cause).toBeDefined();
+  // It is nothing that is just being sent.
+  const { lanes } = (
+    await call<{ lanes: { accountId: number; waiting: number; running: number }[] }>('GET', '/progress')
+  ).body;
+  expect(lanes.find((one) => one.accountId === pippet)).toMatchObject({ waiting: 0, running: 0 });
   // The offer is settled there: it is asked again by itself.
   await control('pippet', 'withdraw', { listing: listed?.id });
   await call('POST', '/jobs/retry', { jobs: [job?.id] });
