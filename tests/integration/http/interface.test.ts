@@ -401,8 +401,13 @@ const cases: Record<string, Case> = {
       async () => (await call<{ jobs: Blocked[] }>('GET', `/jobs?item=${offered.id}&state=waiting`)).body.jobs,
       ([job]) => job?.message?.includes('open offer') === true,
     );
+    // While the offer stays open; once it is settled the ending goes through by itself.
+    const answer = await until(
+      () => post('/jobs/retry', { jobs: [blocked?.id] }),
+      ({ status }) => status < 300,
+    );
     await control('pippet', 'withdraw', { listing: there?.id });
-    return post('/jobs/retry', { jobs: [blocked?.id] });
+    return answer;
   },
   'GET /causes': () => get('/causes'),
   'POST /publish/later': async () => {
