@@ -1,4 +1,4 @@
-import { and, eq, inArray, lt } from 'drizzle-orm';
+import { and, eq, inArray, lt, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { NettingError } from '../core/errors';
 import { database, isAway } from '../db/client';
@@ -61,7 +61,10 @@ async function putAside(accountId: number, orderId: string, why: string): Promis
       dueAt: new Date(),
       receivedAt: new Date(),
     })
-    .onDuplicateKeyUpdate({ set: { message: why.slice(0, 1_000) } });
+    // Heard once already and recorded then: what has become of it since is heard again.
+    .onDuplicateKeyUpdate({
+      set: { message: why.slice(0, 1_000), state: sql`if(${inbox.state} = 'done', 'waiting', ${inbox.state})` },
+    });
 }
 
 /** Those of which not everything is recorded already. */

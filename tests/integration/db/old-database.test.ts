@@ -1,8 +1,7 @@
-import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import mysql, { type RowDataPacket } from 'mysql2/promise';
-import { stack } from '../../support/stack';
+import type { Connection, RowDataPacket } from 'mysql2/promise';
+import { emptyShop, migrateShop } from '../../support/old-shop';
 
 const root = resolve(__dirname, '..', '..', '..');
 const migrations = join(root, 'src', 'db', 'migrations');
@@ -10,7 +9,7 @@ const { entries } = JSON.parse(readFileSync(join(migrations, 'meta', '_journal.j
   entries: { idx: number; tag: string; when: number }[];
 };
 const name = 'netting_old';
-let connection: mysql.Connection;
+let connection: Connection;
 const rows = async (query: string) => (await connection.query<RowDataPacket[]>(query))[0];
 
 /** A shop as the release before had it: the tables of then, with something in each that was renamed since. */
@@ -36,14 +35,7 @@ const old = [
 ];
 
 beforeAll(async () => {
-  connection = await mysql.createConnection({
-    host: '127.0.0.1',
-    port: stack.databasePort,
-    user: 'netting',
-    password: stack.databasePassword,
-    multipleStatements: true,
-  });
-  await connection.query(`drop database if exists ${name}; create database ${name} character set utf8mb4; use ${name}`);
+  connection = await emptyShop(name);
   await connection.query(
     'create table __drizzle_migrations (id serial primary key, hash text not null, created_at bigint)',
   );
@@ -53,12 +45,7 @@ beforeAll(async () => {
     await connection.query('insert into __drizzle_migrations (hash, created_at) values (?, ?)', [tag, when]);
   }
   for (const statement of old) await connection.query(statement);
-  const migrated = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'src', 'db', 'migrate.ts')], {
-    cwd: root,
-    env: { ...process.env, NETTING_DB_NAME: name },
-    encoding: 'utf8',
-  });
-  expect(migrated.stderr).toBe('');
+  expect(migrateShop(name)).toBe('');
 });
 afterAll(async () => {
   await connection.query(`drop database ${name}`);

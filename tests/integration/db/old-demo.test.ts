@@ -1,16 +1,14 @@
-import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import mysql, { type RowDataPacket } from 'mysql2/promise';
-import { stack } from '../../support/stack';
+import type { Connection, RowDataPacket } from 'mysql2/promise';
+import { emptyShop, migrateShop } from '../../support/old-shop';
 
-const root = resolve(__dirname, '..', '..', '..');
 const name = 'netting_old_demo';
 /** What must still be there, row by row, after the demo of the release before was migrated. */
 const kept = ['item', 'listing', 'movement', 'change_record', 'sale', 'job', 'item_photo', 'remote_photo', 'run'];
 
-let connection: mysql.Connection;
+let connection: Connection;
 const rows = async (query: string) => (await connection.query<RowDataPacket[]>(query))[0];
 const columnsOf = async (table: string) =>
   (
@@ -23,24 +21,11 @@ const all = async (table: string) => new Map((await rows(`select * from ${table}
 const before = new Map<string, { columns: string[]; rows: Map<number, RowDataPacket> }>();
 
 beforeAll(async () => {
-  connection = await mysql.createConnection({
-    host: '127.0.0.1',
-    port: stack.databasePort,
-    user: 'netting',
-    password: stack.databasePassword,
-    multipleStatements: true,
-    timezone: 'Z',
-  });
-  await connection.query(`drop database if exists ${name}; create database ${name} character set utf8mb4; use ${name}`);
+  connection = await emptyShop(name);
   const dump = gunzipSync(readFileSync(join(__dirname, 'demo-of-before.sql.gz'))).toString('utf8');
   await connection.query(dump);
   for (const table of kept) before.set(table, { columns: await columnsOf(table), rows: await all(table) });
-  const migrated = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'src', 'db', 'migrate.ts')], {
-    cwd: root,
-    env: { ...process.env, NETTING_DB_NAME: name },
-    encoding: 'utf8',
-  });
-  expect(migrated.stderr).toBe('');
+  expect(migrateShop(name)).toBe('');
 });
 afterAll(async () => {
   await connection.query(`drop database ${name}`);
