@@ -15,7 +15,13 @@ const items = option('--items', 75);
 checkNode();
 installPackages(packagesToRun);
 installModules();
-const settings = readSettings({ port: 4330, marketsPort: 4430, databasePort: 43336, dataFolder: '.fault-data' });
+const settings = readSettings({
+  port: 4330,
+  marketsPort: 4430,
+  databasePort: 43336,
+  dataFolder: '.fault-data',
+  readsLagMs: 4_000,
+});
 rmSync(settings.dataFolder, { recursive: true, force: true });
 const { processes, env } = await startGround(settings);
 const end = endOnSignal(processes);

@@ -25,6 +25,7 @@ const settingsOf = (lane) =>
     databasePort: 43316 + lane * 10,
     dataFolder: lane === 0 ? '.test-data' : '.test-data-2',
     redoMegabytes: 64,
+    readsLagMs: 2_500,
   });
 
 async function still() {

@@ -10,6 +10,8 @@ export const config = {
   databasePort: Number(process.env.NETTING_DB_PORT ?? 43306),
   databaseName: process.env.NETTING_DB_NAME ?? 'netting',
   dataFolder: resolve(/* turbopackIgnore: true */ process.env.NETTING_DATA ?? '.data'),
+  /** How long a marketplace may take to show what it has just done, in milliseconds. */
+  readsLagMs: Number(process.env.NETTING_READS_LAG_MS ?? 60_000),
   host: process.env.NETTING_HOST ?? '127.0.0.1',
   get baseUrl(): string {
     return process.env.NETTING_URL ?? `http://127.0.0.1:${this.port}`;

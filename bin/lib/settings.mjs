@@ -20,6 +20,8 @@ export function readSettings(defaults = {}) {
     dataFolder: resolve(root, process.env.NETTING_DATA ?? defaults.dataFolder ?? '.data'),
     host: process.env.NETTING_HOST ?? '127.0.0.1',
     redoMegabytes: defaults.redoMegabytes,
+    /** How long a marketplace may lag behind its own work; what tests and faults speak to lags only where they say so. */
+    readsLagMs: defaults.readsLagMs,
   };
 }
 
@@ -33,6 +35,7 @@ export const environmentOf = (settings) => ({
   NETTING_DATA: settings.dataFolder,
   NETTING_HOST: settings.host,
   NEXT_TELEMETRY_DISABLED: '1',
+  ...(settings.readsLagMs ? { NETTING_READS_LAG_MS: String(settings.readsLagMs) } : {}),
 });
 
 /** Makes the data folder usable, or says why it is not. */

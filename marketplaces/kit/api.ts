@@ -55,7 +55,11 @@ export function apiRoutes(world: World, market: RoutedMarket, deliverer: Deliver
     if (retryAfter > 0) return refuse(c, market, 429, 'Too many requests', [], { 'retry-after': String(retryAfter) });
     if (seller.lockedUntil > world.now() && c.req.method !== 'GET') {
       const seconds = Math.ceil((seller.lockedUntil - world.now()) / 1000);
-      return refuse(c, market, 403, 'This account is locked for a while', [], { 'retry-after': String(seconds) });
+      return world.odd(market.name).otherWords
+        ? refuse(c, market, 403, 'Selling is suspended', [], {
+            'retry-after': new Date(Date.now() + seconds * 1000).toUTCString(),
+          })
+        : refuse(c, market, 403, 'This account is locked for a while', [], { 'retry-after': String(seconds) });
     }
     c.set('seller', seller);
     return next();
@@ -121,6 +125,7 @@ export function apiRoutes(world: World, market: RoutedMarket, deliverer: Deliver
     const size = Math.min(200, Math.max(1, Number(limit) || 50));
     const all = world
       .listings(market.name, c.get('seller').name)
+      .flatMap((listing) => world.asRead(listing) ?? [])
       .filter((listing) => !reference || market.summary(listing.data).reference === reference)
       .filter((listing) => !state || listing.state === state)
       .filter((listing) => listing.id > after)
@@ -132,7 +137,12 @@ export function apiRoutes(world: World, market: RoutedMarket, deliverer: Deliver
     });
   });
 
-  app.get(`/${listingsPath}/:id`, (c) => answer(c, listings.owned(c.get('seller'), c.req.param('id'))));
+  app.get(`/${listingsPath}/:id`, (c) => {
+    const found = listings.owned(c.get('seller'), c.req.param('id'));
+    const read = found.listing && world.asRead(found.listing);
+    if (found.listing && !read) return refuse(c, market, 404, 'There is no such listing');
+    return answer(c, read ? { listing: read } : found);
+  });
 
   if (isDirect) {
     app.patch(`/${listingsPath}/:id`, async (c) => {
@@ -154,7 +164,11 @@ export function apiRoutes(world: World, market: RoutedMarket, deliverer: Deliver
     const measures = jpegMeasures(bytes);
     if (!measures) return refuse(c, market, 422, 'This JPEG cannot be read');
     await writeFile(join(world.photoFolder, `${market.name}-${id}.jpg`), bytes);
-    await world.store.put<Json>('photos', `${market.name}/${id}`, { seller: c.get('seller').name, ...measures });
+    await world.store.put<Json>('photos', `${market.name}/${id}`, {
+      seller: c.get('seller').name,
+      at: Date.now(),
+      ...measures,
+    });
     return c.json({ id }, 201);
   });
 

@@ -1,6 +1,17 @@
 import { type Context, Hono } from 'hono';
+import { readOddities } from './oddities';
 import { escapeHtml, page } from './page';
-import { buy, cancelOrder, changeBehindTheBack, passReviews, passTime, takeDown } from './selling';
+import {
+  applyHouseRules,
+  buy,
+  buyTogether,
+  cancelOrder,
+  changeBehindTheBack,
+  passReviews,
+  passTime,
+  putOrderState,
+  takeDown,
+} from './selling';
 import type { Data, Json, Listing, Market, Order, Rules, Seller } from './types';
 import type { Deliverer } from './webhooks';
 import type { Fault, World } from './world';
@@ -62,6 +73,7 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
       ${form(market, 'change', '<input name="listing" placeholder="listing" aria-label="Listing to change"> <input name="field" placeholder="field" aria-label="Field"> <input name="value" placeholder="value" aria-label="Value">', 'Change behind the back')}
       ${form(market, 'remove', '<input name="listing" placeholder="listing" aria-label="Listing to remove">', 'Remove')}
       ${form(market, 'fault', `<select name="kind" aria-label="Fault">${faultKinds.map((kind) => `<option>${kind}</option>`).join('')}</select> <input name="times" value="3" size="3" aria-label="How often"> <input name="ms" value="3000" size="6" aria-label="Milliseconds">`, 'Let it happen')}
+      ${form(market, 'odd', '<input name="lagMs" value="0" size="6" aria-label="Reads lag by milliseconds"> <label><input type="checkbox" name="otherWords" value="true"> other words</label> <label><input type="checkbox" name="tokensOnce" value="true"> refresh tokens once</label> <input name="ignores" placeholder="fields left as they were" aria-label="Fields that changes leave"> <input name="orderState" value="paid" size="12" aria-label="State of new orders">', 'Be strange')}
       ${form(market, 'lock', '<input name="seller" value="grainhouse" aria-label="Seller"> <input name="minutes" value="5" size="3" aria-label="Minutes">', 'Lock the account')}
       ${form(market, 'rule', '<input name="path" placeholder="limits.title" aria-label="Rule"> <input name="value" aria-label="New value">', 'Change a rule')}
       ${market.review ? form(market, 'reject', '<input name="reason" placeholder="reason" aria-label="Reason"> <input name="times" value="1" size="3" aria-label="How many">', 'Reject in review') : ''}
@@ -136,7 +148,11 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
       case 'calm':
         world.faults.delete(market.name);
         world.moods.delete(market.name);
+        world.oddities.delete(market.name);
         return done(c, { calm: true });
+      case 'odd':
+        world.oddities.set(market.name, readOddities(given));
+        return done(c, { odd: world.odd(market.name) });
       case 'webhooks':
         world.moods.set(market.name, {
           double: String(given.double) === 'true',
@@ -177,6 +193,20 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
       const order = world.store.get<Order>(`orders/${market.name}`, String(given.order));
       if (!order) return c.json({ error: 'no such order' }, 404);
       return done(c, { cancelled: (await cancelOrder(world, deliverer, order)).id });
+    }
+    if (c.req.param('action') === 'order-state') {
+      const order = world.store.get<Order>(`orders/${market.name}`, String(given.order));
+      if (!order) return c.json({ error: 'no such order' }, 404);
+      return done(c, { state: (await putOrderState(world, deliverer, order, String(given.state))).state });
+    }
+    if (c.req.param('action') === 'buy-together') {
+      const wanted = (Array.isArray(given.lines) ? given.lines : []) as Record<string, Json>[]; // own tests only
+      const lines = wanted.flatMap((one) => {
+        const listing = listingOf(market, one);
+        return listing ? [{ listing, quantity: Number(one.quantity) || 1, variant: String(one.variant ?? '') }] : [];
+      });
+      const order = await buyTogether(world, deliverer, market, lines);
+      return typeof order === 'string' ? c.json({ error: order }, 409) : done(c, { order: order.id });
     }
     const listing = listingOf(market, given);
     if (!listing) return c.json({ error: 'no such listing' }, 404);
@@ -220,6 +250,16 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
               };
         await changeBehindTheBack(world, deliverer, listing, set);
         return done(c, { changed: listing.id });
+      }
+      case 'house-rules':
+        await applyHouseRules(world, deliverer, listing);
+        return done(c, { rewritten: listing.id });
+      case 'pause':
+      case 'resume': {
+        const state = c.req.param('action') === 'pause' ? 'paused' : 'live';
+        await world.saveListing({ ...listing, state });
+        await deliverer.send(market.name, listing.seller, 'changed', { listing: listing.id });
+        return done(c, { state });
       }
       case 'remove':
         await takeDown(world, deliverer, listing);

@@ -32,10 +32,17 @@ export const faultGate = (world: World, market: Market) => async (c: Context, ne
       await wait(fault.ms);
       return next();
     case 'error-500':
-      return refuse(c, market, 500, 'Something went wrong on our side');
+      return world.odd(market.name).otherWords
+        ? c.html(
+            '<!doctype html><html><head><title>503</title></head><body><h1>Down for a moment</h1></body></html>',
+            503,
+          )
+        : refuse(c, market, 500, 'Something went wrong on our side');
     case 'busy-429':
       return refuse(c, market, 429, 'Too many requests', [], {
-        'retry-after': String(Math.max(1, Math.ceil(fault.ms / 1000))),
+        'retry-after': world.odd(market.name).otherWords
+          ? new Date(Date.now() + Math.max(1_000, fault.ms)).toUTCString()
+          : String(Math.max(1, Math.ceil(fault.ms / 1000))),
       });
     case 'drop-before':
       return cut(c);

@@ -1,4 +1,5 @@
 import type { ContentfulStatusCode } from 'hono/utils/http-status';
+import { withoutIgnored } from './oddities';
 import { endAfter, renewalAfter } from './selling';
 import type { Data, Json, Listing, Look, Market, Problem, Seller } from './types';
 import type { World } from './world';
@@ -37,10 +38,21 @@ export class Listings {
     const { name } = this.#market;
     return {
       now: this.#world.now(),
-      photo: (id) => this.#world.store.get<{ width: number; height: number }>('photos', `${name}/${id}`),
+      photo: (id) => this.#photo(id, own),
       taken: (reference) => this.#world.store.get<string>('references', `${name}/${seller.name}/${reference}`) ?? null,
       own,
     };
+  }
+
+  /** An upload, unless it was forgotten; what the listing shows already stays with it. */
+  #photo(id: string, own: string | null) {
+    const { name } = this.#market;
+    const upload = this.#world.store.get<{ width: number; height: number; at?: number }>('photos', `${name}/${id}`);
+    const { uploadsMs } = this.#world.odd(name);
+    const listing = own === null ? undefined : this.#world.listing(name, own);
+    const isShown = listing ? this.#market.summary(listing.data).photos.includes(id) : false;
+    const isOver = uploadsMs > 0 && (upload?.at ?? 0) < Date.now() - uploadsMs;
+    return isOver && !isShown ? undefined : upload;
   }
 
   problems(seller: Seller, data: Data, own: string | null = null): Problem[] {
@@ -66,6 +78,10 @@ export class Listings {
     const sentence = lock
       ? 'This account is locked for a while'
       : `Only ${limit} new listings a day: stop now or the account is locked`;
+    if (this.#world.odd(this.#market.name).otherWords)
+      return refused(lock ? 403 : 429, lock ? 'Selling is suspended' : 'Your allowance for today is used up', [], {
+        'retry-after': new Date(Date.now() + 3_600_000).toUTCString(),
+      });
     return refused(lock ? 403 : 429, sentence, [], { 'retry-after': '3600' });
   }
 
@@ -110,7 +126,7 @@ export class Listings {
     const found = this.owned(seller, id);
     if (!found.listing) return found;
     if (!isOn(found.listing)) return refused(409, 'This listing is not live any more');
-    const merged: Data = { ...found.listing.data, ...part };
+    const merged: Data = { ...found.listing.data, ...withoutIgnored(part, this.#world.odd(this.#market.name)) };
     for (const [name, value] of Object.entries(merged)) if (value === null) delete merged[name];
     const fixed = this.#market.whyNotChange?.(found.listing, merged) ?? null;
     if (fixed) return refused(409, fixed.detail, [fixed]);

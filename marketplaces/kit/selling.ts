@@ -1,4 +1,5 @@
-import type { Data, Listing, Market, Order } from './types';
+import { inState, rewritten } from './oddities';
+import type { Data, Listing, Market, Order, OrderLine } from './types';
 import { chosenVariant, variantsOf, withVariantSold } from './variants';
 import type { Deliverer } from './webhooks';
 import type { World } from './world';
@@ -57,6 +58,7 @@ export async function buy(
   quantity: number,
   town: string,
   wanted = '',
+  tell = true,
 ): Promise<Order | string> {
   const summary = market.summary(listing.data);
   if (listing.state !== 'live') return 'This listing is not on sale any more.';
@@ -95,9 +97,45 @@ export async function buy(
     createdAt: world.now(),
     state: 'paid',
   };
-  await Promise.all([saving, world.store.put(`orders/${market.name}`, order.id, order)]);
-  await deliverer.send(market.name, listing.seller, 'sale', { order: order.id, listing: listing.id });
-  return order;
+  const placed = inState(order, world.odd(market.name));
+  await Promise.all([saving, world.store.put(`orders/${market.name}`, order.id, placed)]);
+  if (tell) await deliverer.send(market.name, listing.seller, 'sale', { order: order.id, listing: listing.id });
+  return placed;
+}
+
+const lineOf = ({ listing, reference, title, quantity, unitPrice, total, fee, variant }: Order): OrderLine => ({
+  listing,
+  reference,
+  title,
+  quantity,
+  unitPrice,
+  total,
+  fee,
+  variant,
+});
+
+/** A buyer takes several things of one seller in one order. */
+export async function buyTogether(
+  world: World,
+  deliverer: Deliverer,
+  market: Market,
+  wanted: readonly { listing: Listing; quantity: number; variant: string }[],
+): Promise<Order | string> {
+  const orders: Order[] = [];
+  for (const { listing, quantity, variant } of wanted) {
+    const order = await buy(world, deliverer, market, listing, quantity, 'Marrowby', variant, false);
+    if (typeof order === 'string') return order;
+    orders.push(order);
+  }
+  const [first, ...others] = orders;
+  if (!first) return 'Nothing was chosen.';
+  for (const one of others) await world.store.remove(`orders/${market.name}`, one.id);
+  const whole = await world.store.put<Order>(`orders/${market.name}`, first.id, {
+    ...first,
+    lines: orders.map(lineOf),
+  });
+  await deliverer.send(market.name, first.seller, 'sale', { order: first.id, listing: first.listing });
+  return whole;
 }
 
 /** Seller or buyer call an order off; what was sold is the seller's again, the listing stays as it is. */
@@ -110,6 +148,24 @@ export async function cancelOrder(world: World, deliverer: Deliverer, order: Ord
   });
   await deliverer.send(order.market, order.seller, 'cancelled', { order: order.id, listing: order.listing });
   return cancelled;
+}
+
+/** A state of an order that lies between being placed and being called off. */
+export async function putOrderState(world: World, deliverer: Deliverer, order: Order, state: string): Promise<Order> {
+  const put = await world.store.put<Order>(`orders/${order.market}`, order.id, {
+    ...order,
+    state,
+    updatedAt: world.now(),
+  });
+  await deliverer.send(order.market, order.seller, 'sale', { order: order.id, listing: order.listing });
+  return put;
+}
+
+/** The marketplace's house rules go over what was confirmed before. */
+export async function applyHouseRules(world: World, deliverer: Deliverer, listing: Listing): Promise<void> {
+  const data = rewritten(listing.data, world.odd(listing.market));
+  await world.saveListing({ ...listing, data });
+  await deliverer.send(listing.market, listing.seller, 'changed', { listing: listing.id });
 }
 
 /** Something happens to a listing without its seller: changed, taken down. */

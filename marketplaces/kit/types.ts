@@ -33,6 +33,11 @@ export type Listing = {
   offers: { amount: number; buyer: string }[];
 };
 
+export type OrderLine = Pick<
+  Order,
+  'listing' | 'reference' | 'title' | 'quantity' | 'unitPrice' | 'total' | 'fee' | 'variant'
+>;
+
 export type Order = {
   id: string;
   market: string;
@@ -51,9 +56,12 @@ export type Order = {
   buyerTown: string;
   /** Which combination was bought, where there are several. */
   variant: { values: string[]; number: string } | null;
+  /** Everything that was bought, where it was more than one thing; the first is what the order itself names. */
+  lines?: OrderLine[];
   createdAt: number;
   updatedAt?: number;
-  state: 'paid' | 'cancelled';
+  /** `paid` or `cancelled`, or what this marketplace calls what lies between. */
+  state: string;
 };
 
 /** What a check may look up besides the listing itself. */

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import { noOddities, type Oddities, Past } from './oddities';
 import type { Store } from './store';
 import type { Listing, Market, Rules, Seller } from './types';
 
@@ -17,6 +18,8 @@ export class World {
   readonly photoFolder: string;
   readonly faults = new Map<string, Fault[]>();
   readonly moods = new Map<string, WebhookMood>();
+  readonly oddities = new Map<string, Oddities>();
+  readonly #past = new Past();
   /** Access that was given before this time is not valid any more, by market. */
   readonly accessFrom = new Map<string, number>();
   /** Reasons for which the next reviews refuse. */
@@ -52,7 +55,16 @@ export class World {
     return this.store.get<Listing>(`listings/${market}`, id);
   }
 
+  /** A listing as reads show it: a while behind, where the marketplace lags. */
+  asRead(listing: Listing): Listing | undefined {
+    const { lagMs } = this.odd(listing.market);
+    return lagMs ? this.#past.at(`${listing.market}/${listing.id}`, Date.now() - lagMs, listing) : listing;
+  }
+
   saveListing(listing: Listing): Promise<Listing> {
+    const { lagMs } = this.odd(listing.market);
+    const before = this.listing(listing.market, listing.id);
+    if (lagMs) this.#past.note(`${listing.market}/${listing.id}`, before, Date.now(), lagMs);
     return this.store.put(`listings/${listing.market}`, listing.id, { ...listing, updatedAt: this.now() });
   }
 
@@ -83,6 +95,10 @@ export class World {
     const last = this.store.get<number>('counters', `${market}/${kind}`) ?? 100_000 + market.length * 10_007;
     await this.store.put('counters', `${market}/${kind}`, last + 1);
     return String(last + 1);
+  }
+
+  odd(market: string): Oddities {
+    return this.oddities.get(market) ?? noOddities;
   }
 
   mood(market: string): WebhookMood {

@@ -18,6 +18,7 @@ export type RemoteListing = {
   offersOpen: number;
 };
 
+/** One line of an order: one thing that was bought, once or several times. */
 export type RemoteOrder = {
   orderId: string;
   remoteListingId: string;
@@ -35,6 +36,10 @@ export type RemoteOrder = {
   /** When it last changed: was placed, or called off. */
   changedAt: Date;
   cancelled: boolean;
+  /** Which line of its order it is, from 0. */
+  line: number;
+  /** What they call its state, where it is neither paid nor called off. */
+  rawState: string | null;
 };
 
 export type Sending = { content: Content; photoIds: string[]; idempotencyKey: string };
@@ -75,10 +80,11 @@ export type Connector = {
   /** One's own listings, whatever their state, a page at a time. */
   listPage(session: Session, after: string | null): Promise<{ listings: RemoteListing[]; next: string | null }>;
   uploadPhoto(session: Session, jpeg: Buffer): Promise<string>;
-  readOrder(session: Session, orderId: string): Promise<RemoteOrder>;
+  /** An order, line by line. */
+  readOrder(session: Session, orderId: string): Promise<RemoteOrder[]>;
   /** Orders that changed since a time, oldest first, a page at a time. */
   ordersSince(session: Session, since: Date, after: string | null): Promise<OrderPage>;
-  cancelOrder(session: Session, orderId: string): Promise<RemoteOrder>;
+  cancelOrder(session: Session, orderId: string): Promise<RemoteOrder[]>;
   registerWebhook(session: Session, url: string): Promise<{ secret: string }>;
   /** Products of its catalogue, where it has one. */
   findProducts?(session: Session, by: ProductQuery): Promise<CatalogueEntry[]>;

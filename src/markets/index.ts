@@ -35,4 +35,4 @@ export function connectorOf(market: string): Connector {
 
 export type { Connector, OrderPage, RemoteListing, RemoteOrder } from './connector';
 export { Pacer } from './pacer';
-export { type Access, openSession, type Session } from './session';
+export { type Access, LostLease, openSession, requestTimeoutMs, type Session } from './session';

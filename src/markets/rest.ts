@@ -35,8 +35,7 @@ const listingSchema = z.looseObject({
   offersOpen: z.number().int().min(0).max(30_000).optional(),
 });
 const pageSchema = z.object({ listings: z.array(listingSchema), next: z.string().nullable() });
-const orderSchema = z.object({
-  id: z.string().max(60),
+const lineSchema = z.object({
   listing: z.string().max(60),
   reference: z.string().max(100),
   title: z.string().max(1_000),
@@ -44,12 +43,18 @@ const orderSchema = z.object({
   unitPrice: z.number().int(),
   total: z.number().int(),
   fee: z.number().int(),
+  variant: z.object({ values: z.array(z.string().max(100)).max(5), number: z.string().max(60) }).nullish(),
+});
+const orderSchema = lineSchema.extend({
+  id: z.string().max(60),
   currency: z.string().length(3),
   buyerTown: z.string().max(200),
-  variant: z.object({ values: z.array(z.string().max(100)).max(5), number: z.string().max(60) }).nullish(),
   createdAt: z.number(),
   updatedAt: z.number().optional(),
-  state: z.enum(['paid', 'cancelled']).default('paid'),
+  /** They have more states than we know: unpaid, partly refunded. */
+  state: z.string().max(200).default('paid'),
+  /** Everything that was bought, where it is more than the order itself names. */
+  lines: z.array(lineSchema).min(1).max(500).optional(),
 });
 
 const orderPageSchema = z.object({
@@ -58,22 +63,25 @@ const orderPageSchema = z.object({
   next: z.string().max(60).nullish(),
 });
 
-const order = (wire: z.infer<typeof orderSchema>): RemoteOrder => ({
-  orderId: wire.id,
-  remoteListingId: wire.listing,
-  sku: wire.reference.slice(0, 40),
-  title: wire.title.slice(0, 300),
-  quantity: wire.quantity,
-  unitPrice: wire.unitPrice,
-  total: wire.total,
-  fee: wire.fee,
-  currency: wire.currency,
-  buyerTown: wire.buyerTown.slice(0, 80),
-  variation: wire.variant ?? null,
-  soldAt: new Date(wire.createdAt),
-  changedAt: new Date(wire.updatedAt ?? wire.createdAt),
-  cancelled: wire.state === 'cancelled',
-});
+const linesOf = (wire: z.infer<typeof orderSchema>): RemoteOrder[] =>
+  (wire.lines ?? [wire]).map((one, line) => ({
+    orderId: wire.id,
+    line,
+    remoteListingId: one.listing,
+    sku: one.reference.slice(0, 40),
+    title: one.title.slice(0, 300),
+    quantity: one.quantity,
+    unitPrice: one.unitPrice,
+    total: one.total,
+    fee: one.fee,
+    currency: wire.currency,
+    buyerTown: wire.buyerTown.slice(0, 80),
+    variation: one.variant ?? null,
+    soldAt: new Date(wire.createdAt),
+    changedAt: new Date(wire.updatedAt ?? wire.createdAt),
+    cancelled: wire.state === 'cancelled',
+    rawState: wire.state === 'paid' || wire.state === 'cancelled' ? null : wire.state.slice(0, 40),
+  }));
 
 function aboutField(sentence: string, table: NonNullable<RestManner['sentences']>): string | undefined {
   for (const [pattern, field] of table) {
@@ -183,7 +191,7 @@ export function restConnector(manner: RestManner): Connector {
       return z.object({ id: z.string().min(1).max(80) }).parse(answer).id;
     },
     readOrder: async (session, orderId) =>
-      order(orderSchema.parse(await call(session, 'GET', `/orders/${encodeURIComponent(orderId)}`))),
+      linesOf(orderSchema.parse(await call(session, 'GET', `/orders/${encodeURIComponent(orderId)}`))),
     async ordersSince(session, since, after) {
       const from = after === null ? '' : `&after=${encodeURIComponent(after)}`;
       const answer = await call(session, 'GET', `/orders?since=${encodeURIComponent(since.toISOString())}${from}`);
@@ -191,14 +199,16 @@ export function restConnector(manner: RestManner): Connector {
       // One that cannot be read keeps none of the others unheard.
       const read = page.orders.map((one) => ({ id: one.id, order: orderSchema.safeParse(one).data }));
       return {
-        orders: read.flatMap((one) => (one.order ? [order(one.order)] : [])),
+        orders: read.flatMap((one) => (one.order ? linesOf(one.order) : [])),
         unread: read.flatMap((one) => (one.order ? [] : [one.id])),
         serverTime: new Date(page.serverTime),
         next: page.next ?? null,
       };
     },
     async cancelOrder(session, orderId) {
-      return order(orderSchema.parse(await call(session, 'POST', `/orders/${encodeURIComponent(orderId)}/cancel`, {})));
+      return linesOf(
+        orderSchema.parse(await call(session, 'POST', `/orders/${encodeURIComponent(orderId)}/cancel`, {})),
+      );
     },
     async registerWebhook(session, url) {
       return z

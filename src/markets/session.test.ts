@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net';
 import { NettingError } from '../core/errors';
 import { Pacer } from './pacer';
-import { type Access, openSession, type Session } from './session';
+import { type Access, openSession, retryAfterOf, type Session } from './session';
 
 type Answer = { status: number; body?: string; headers?: Record<string, string> };
 let answers: Answer[] = [];
@@ -96,8 +96,9 @@ test('access that has run out is renewed once, and the request goes again', asyn
 
 test.each([
   [{ status: 422, body: 'The name is too long.' }, 'market-refused', 'Market: The name is too long.'],
-  [{ status: 400, body: '' }, 'market-refused', 'Market: Market answered 400'],
-  [{ status: 403, body: 'Not for you' }, 'market-auth', 'Market: Not for you'],
+  [{ status: 400, body: '' }, 'market-refused', 'Market: it answered 400'],
+  [{ status: 403, body: 'The token lacks a scope' }, 'market-auth', 'Market: The token lacks a scope'],
+  [{ status: 403, body: 'Selling is suspended' }, 'market-locked', 'Market: Selling is suspended'],
   [
     { status: 403, body: 'This account is locked for a while' },
     'market-locked',
@@ -107,7 +108,7 @@ test.each([
   [{ status: 409, body: 'An offer is open' }, 'market-blocked', 'Market: An offer is open'],
   [{ status: 429, body: 'Slow down' }, 'market-busy', 'Market: Slow down'],
   [{ status: 500, body: 'Oops' }, 'market-unreachable', 'Market: Oops'],
-  [{ status: 504, body: '<html>Gateway</html>' }, 'market-unreachable', 'Market: htmlGateway/html'],
+  [{ status: 504, body: '<html>Gateway</html>' }, 'market-unreachable', 'Market: it answered 504'],
   [{ status: 0 }, 'market-unreachable', 'Market did not answer'],
   [{ status: 200, body: 'not json' }, 'market-unreachable', 'Market gave an answer that cannot be read'],
 ] as [Answer, string, string][])('%j is %s: %s', async (answer, code, message) => {
@@ -146,4 +147,32 @@ test('an answer that leads elsewhere is not followed', async () => {
 
 test('a very long answer is cut before it is shown', async () => {
   expect((await failure({ status: 422, body: 'x'.repeat(50_000) })).message.length).toBeLessThan(400);
+});
+
+test('a pause is said in seconds or as a date, and nonsense is none', () => {
+  const now = Date.parse('2026-11-26T10:00:00Z');
+  expect(retryAfterOf('120', now)).toBe(120_000);
+  expect(retryAfterOf('Thu, 26 Nov 2026 10:01:30 GMT', now)).toBe(90_000);
+  expect(retryAfterOf('Thu, 26 Nov 2026 09:00:00 GMT', now)).toBeUndefined();
+  expect(retryAfterOf('soon', now)).toBeUndefined();
+  expect(retryAfterOf(null, now)).toBeUndefined();
+});
+
+test('a warning about the number of the day is known by its words or by its long pause', async () => {
+  expect((await failure({ status: 429, body: 'Your allowance for today is used up' })).code).toBe('market-warned');
+  expect((await failure({ status: 429, body: 'Stop', headers: { 'retry-after': '3600' } })).code).toBe('market-warned');
+  expect((await failure({ status: 429, body: 'Stop', headers: { 'retry-after': '30' } })).code).toBe('market-busy');
+});
+
+test('nothing is sent when the lease is over', async () => {
+  const session = openSession({
+    base,
+    marketName: 'Market',
+    pacer: new Pacer(1_000_000),
+    readAccess: async () => ({ kind: 'key', key: 'k-1' }),
+    renewAccess: () => Promise.reject(new Error('no renewal')),
+    mayStill: () => false,
+  });
+  await expect(session.send({ method: 'POST', path: '/x', body: {} })).rejects.toThrow('another worker');
+  expect(asked).toHaveLength(0);
 });

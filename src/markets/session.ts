@@ -24,6 +24,17 @@ export type Session = {
   urgent?: boolean;
 };
 
+/** So long a request waits for its answer, in milliseconds. */
+export const requestTimeoutMs = 20_000;
+
+/** Somebody else may be sending for the account by now: nothing was sent, and nothing of this is to be kept. */
+export class LostLease extends Error {
+  constructor() {
+    super('another worker may be sending for the account');
+    this.name = 'LostLease';
+  }
+}
+
 export type SessionOptions = {
   account?: string;
   base: string;
@@ -36,6 +47,8 @@ export type SessionOptions = {
   urgent?: boolean;
   /** Told of every request whether they answered; a fault of theirs counts as silence. */
   heard?(answered: boolean): void;
+  /** Asked right before every request: whether the account may still be spoken for. */
+  mayStill?(): boolean;
   timeoutMs?: number;
 };
 
@@ -45,10 +58,27 @@ const problemSchema = z.object({
   errors: z.array(z.object({ pointer: z.string(), detail: z.string() })).optional(),
 });
 
+/** How long to wait, in milliseconds, by a header of seconds or of a date (RFC 9110, 10.2.3). */
+export function retryAfterOf(header: string | null, now = Date.now()): number | undefined {
+  if (header === null || header.trim() === '') return undefined;
+  const seconds = Number(header);
+  const ms = Number.isFinite(seconds) ? seconds * 1_000 : Date.parse(header) - now;
+  return Number.isFinite(ms) && ms > 0 ? Math.min(ms, 86_400_000) : undefined;
+}
+
+/** Longer pauses than a marketplace's pace ever asks for: it is about the day's number, or the account. */
+const longPauseMs = 900_000;
+export const aboutTheDay = /new (?:listing|offer|lot|item)s? a day|(?:daily|today|per day|24 hours).*|allowance/i;
+const aboutAccess = /token|key|scope|permission|not allowed to|sign in|credential|authori[sz]/i;
+
+/** A page for people, or nothing at all, tells a seller nothing. */
+const isPage = (text: string) => /^\s*<(?:!doctype|html)/i.test(text);
+
 /** What a marketplace answered in its own words, as one of our errors. */
 export async function refusal(response: Response, marketName: string): Promise<NettingError> {
   const text = (await response.text()).slice(0, 4_000);
-  let message = text.trim() || `${marketName} answered ${response.status}`;
+  const { status } = response;
+  let message = isPage(text) ? `it answered ${status}` : text.trim() || `it answered ${status}`;
   let pointers: { pointer: string; detail: string }[] = [];
   try {
     const problem = problemSchema.parse(JSON.parse(text));
@@ -57,29 +87,30 @@ export async function refusal(response: Response, marketName: string): Promise<N
   } catch {
     // A bare sentence: shown as it is.
   }
-  const retryAfterMs = Number(response.headers.get('retry-after')) * 1_000 || undefined;
+  const retryAfterMs = retryAfterOf(response.headers.get('retry-after'));
   const said = `${marketName}: ${message.replace(/[<>]/g, '').slice(0, 300)}`;
   const details = pointers.map(({ pointer, detail }) => ({ field: pointer, message: detail }));
   // A word about the daily number is about new listings alone: everything else may go on.
-  if (response.status === 429 && /new listings? a day/i.test(message))
+  if (status === 429 && (aboutTheDay.test(message) || (retryAfterMs ?? 0) >= longPauseMs))
     return new NettingError('market-warned', said, { retryAfterMs: retryAfterMs ?? 3_600_000 });
-  if (response.status === 429) return new NettingError('market-busy', said, { retryAfterMs });
-  if (response.status === 403 && /lock/i.test(message))
+  if (status === 429) return new NettingError('market-busy', said, { retryAfterMs });
+  // However they put it: what is forbidden for a while is a lock, and what is not said to be about access, too.
+  if (status === 403 && (retryAfterMs !== undefined || !aboutAccess.test(message)))
     return new NettingError('market-locked', said, {
       retryAfterMs: retryAfterMs ?? 300_000,
       fix: 'Wait until the lock is over; sending goes on by itself',
     });
-  if (response.status === 401 || response.status === 403)
+  if (status === 401 || status === 403)
     return new NettingError('market-auth', said, { fix: 'Connect the account again' });
-  if (response.status === 404) return new NettingError('not-found', said);
-  if (response.status === 409)
+  if (status === 404) return new NettingError('not-found', said);
+  if (status === 409)
     return new NettingError('market-blocked', said, { fix: 'Settle it on the marketplace, then try again' });
-  if (response.status >= 500) return new NettingError('market-unreachable', said, { retryAfterMs });
+  if (status >= 500) return new NettingError('market-unreachable', said, { retryAfterMs });
   return new NettingError('market-refused', said, { details, field: details[0]?.field });
 }
 
 export function openSession(options: SessionOptions): Session {
-  const { base, marketName, pacer, timeoutMs = 20_000 } = options;
+  const { base, marketName, pacer, timeoutMs = requestTimeoutMs } = options;
 
   async function once(request: Request, access: Access): Promise<Response> {
     const headers: Record<string, string> =
@@ -89,6 +120,8 @@ export function openSession(options: SessionOptions): Session {
     if (request.lines) headers['content-type'] = 'application/x-ndjson';
     if (request.bytes) headers['content-type'] = 'image/jpeg';
     await pacer.turn(options.urgent);
+    // With nothing to wait for between this look and the request.
+    if (options.mayStill?.() === false) throw new LostLease();
     try {
       return await fetch(`${base}${request.path}`, {
         method: request.method,

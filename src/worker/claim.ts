@@ -22,7 +22,12 @@ export async function claimJobs(
     const ids = rows.map((row) => row.id);
     await tx
       .update(job)
-      .set({ state: 'running', leaseOwner: worker, attempts: sql`least(${job.attempts} + 1, 1000)` })
+      .set({
+        state: 'running',
+        leaseOwner: worker,
+        lease: sql`${job.lease} + 1`,
+        attempts: sql`least(${job.attempts} + 1, 1000)`,
+      })
       .where(inArray(job.id, ids));
     const claimed = await tx.select().from(job).where(inArray(job.id, ids));
     return ids.flatMap((id) => claimed.find((row) => row.id === id) ?? []);

@@ -1,31 +1,41 @@
-import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Content } from '../core/listing';
 import { database } from '../db/client';
-import { job, listing } from '../db/schema';
-import type { FrozenRequest } from '../db/schema/work';
+import { listing } from '../db/schema';
 import type { Connector, RemoteListing } from '../markets';
+import { endedOpen, type OpenCreate, uncertainFor } from '../services/records/open-create';
 import type { JobRow } from './claim';
 import type { Sent } from './finish';
 import { freeze, hashesOf, type Lane, type ListingRow, photoIds } from './prepare';
 
 const keyHours = 23;
+/** What may stand there is looked for again after so long, in milliseconds. */
+const lookEveryMs = 15_000;
+
+/** It may stand there, and is not shown: nothing may be sent before that is settled. */
+export class Unsettled extends Error {
+  readonly waitMs: number;
+
+  constructor(waitMs: number) {
+    super('It may stand there already: it is looked for again');
+    this.name = 'Unsettled';
+    this.waitMs = waitMs;
+  }
+}
 
 /**
- * An earlier try may have got through. With a key that is honoured and young enough the same request is simply
- * repeated; else the listing is looked for by its stock number, and taken over when it is there.
+ * Looks for what an earlier creation may have made, by its stock number.
+ * @returns null when it is certain that nothing was made
+ * @throws {Unsettled} when that cannot be said yet
  */
-async function repeatCreate(
+export async function findMade(
   lane: Lane,
   connector: Connector,
-  key: string | null,
-  frozen: FrozenRequest,
-  stored: ListingRow,
+  { request }: OpenCreate,
+  stored: Pick<ListingRow, 'id'>,
 ): Promise<RemoteListing | null> {
-  const young = Date.now() - Date.parse(frozen.firstSentAt) < keyHours * 3_600_000;
-  if (connector.honoursIdempotencyKey && young && key) {
-    return connector.create(lane.session, { content: frozen.content, photoIds: frozen.photoIds, idempotencyKey: key });
-  }
-  const found = await connector.findLive(lane.session, String(frozen.content.sku));
+  const wait = uncertainFor(request);
+  const found = await connector.findLive(lane.session, String(request.content.sku));
   const taken = await database()
     .select({ remoteId: listing.remoteId })
     .from(listing)
@@ -36,27 +46,23 @@ async function repeatCreate(
         inArray(listing.remoteId, ['', ...found.map((one) => one.remoteId)]),
       ),
     );
-  return found.find((one) => !taken.some((other) => other.remoteId === one.remoteId)) ?? null;
+  const made = found.find((one) => !taken.some((other) => other.remoteId === one.remoteId));
+  if (made) return made;
+  if (wait > 0) throw new Unsettled(Math.min(wait, lookEveryMs));
+  return null;
 }
 
 /** A create of this listing that was sent and never answered: of this job, or of an earlier one that gave up. */
-export async function openCreate(row: JobRow): Promise<{ request: FrozenRequest; key: string | null } | null> {
+export async function openCreate(row: JobRow): Promise<OpenCreate | null> {
   if (row.request?.kind === 'create') return { request: row.request, key: row.idempotencyKey };
-  const [earlier] = await database()
-    .select({ request: job.request, key: job.idempotencyKey })
-    .from(job)
-    .where(
-      and(
-        eq(job.listingId, row.listingId),
-        inArray(job.state, ['failed', 'skipped']),
-        sql`json_value(${job.request}, '$.kind') = 'create'`,
-        sql`${job.id} > coalesce((select max(d.id) from job d where d.listing_id = ${row.listingId} and d.state = 'done' and d.outcome = 'created'), 0)`,
-      ),
-    )
-    .orderBy(desc(job.id))
-    .limit(1);
-  return earlier?.request ? { request: earlier.request, key: earlier.key } : null;
+  return endedOpen(row.listingId);
 }
+
+/** With a key that is honoured and young enough the same request is simply repeated. */
+const mayRepeat = (connector: Connector, { request, key }: OpenCreate): boolean =>
+  connector.honoursIdempotencyKey &&
+  key !== null &&
+  Date.now() - Date.parse(request.firstSentAt) < keyHours * 3_600_000;
 
 export async function create(
   lane: Lane,
@@ -64,14 +70,21 @@ export async function create(
   row: JobRow,
   stored: ListingRow,
   content: Content,
-  open: Awaited<ReturnType<typeof openCreate>>,
+  open: OpenCreate | null,
 ): Promise<Sent> {
   if (open) {
-    const repeated = await repeatCreate(lane, connector, open.key, open.request, stored);
-    if (repeated) return { outcome: 'created', content: open.request.content, remote: repeated, earlier: true };
+    const { request, key } = open;
+    const made = mayRepeat(connector, open)
+      ? await connector.create(lane.session, {
+          content: request.content,
+          photoIds: request.photoIds,
+          idempotencyKey: key ?? '',
+        })
+      : await findMade(lane, connector, open, stored);
+    if (made) return { outcome: 'created', content: request.content, remote: made, earlier: true };
   }
   const ids = await photoIds(lane, connector, hashesOf(content));
-  const { key } = await freeze(row, {
+  const { key } = await freeze(lane, row, {
     kind: 'create',
     content,
     fields: [],

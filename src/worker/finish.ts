@@ -1,12 +1,14 @@
 import { eq, sql } from 'drizzle-orm';
-import { isTransient, type NettingError } from '../core/errors';
+import type { NettingError } from '../core/errors';
 import type { Content } from '../core/listing';
 import { type Tx, transaction } from '../db/client';
 import { item, job, listing, previousRemoteId } from '../db/schema';
-import type { RemoteListing } from '../markets';
+import type { FrozenRequest } from '../db/schema/work';
+import { LostLease, type RemoteListing } from '../markets';
 import { refreshListings } from '../services/records/refresh-listings';
 import { hasDrifted, refusalOf } from '../services/records/shown-columns';
 import type { JobRow } from './claim';
+import { isHeld } from './held';
 
 const maxStory = 40;
 const longestUrl = 300;
@@ -26,17 +28,21 @@ async function hold(tx: Tx, row: Pick<JobRow, 'id' | 'listingId'>): Promise<JobR
   return now;
 }
 
+/** Whether it is still what this worker took: another claim, also one of its own, has a number of its own. */
+const isOwn = (now: JobRow | undefined, row: JobRow, worker: string): now is JobRow =>
+  now !== undefined && now.state === 'running' && now.leaseOwner === worker && now.lease === row.lease;
+
 /**
  * Ends a job in the transaction that stores what came of it. When changes joined while it ran, it goes back into the
  * line instead, with nothing kept of the request that was answered. A worker that lost its lease changes nothing.
  */
 async function close(tx: Tx, row: JobRow, worker: string, set: Partial<JobRow>, again = false): Promise<boolean> {
   const now = await hold(tx, row);
-  if (!now || now.state !== 'running' || now.leaseOwner !== worker) return false;
+  if (!isOwn(now, row, worker)) return false;
   const joined = again || now.generation !== row.generation;
   if (joined) {
     // A create that nobody answered stays with the job: it has to be settled before anything else is sent.
-    const settled = set.state === 'failed' && set.request === undefined ? {} : { request: null, idempotencyKey: null };
+    const settled = set.request?.kind === 'create' ? { request: set.request } : { request: null, idempotencyKey: null };
     await tx
       .update(job)
       .set({
@@ -109,6 +115,27 @@ function sentAfter(before: Content | null, sent: Sent): Content {
   return now;
 }
 
+/** They took a part of what was sent: that is known; the rest stays unknown and goes with the next try. */
+export async function storeTaken(row: JobRow, worker: string, sent: Sent): Promise<void> {
+  await transaction(async (tx) => {
+    if (!isOwn(await hold(tx, row), row, worker)) return;
+    const [before] = await tx.select().from(listing).where(eq(listing.id, row.listingId));
+    const now = sentAfter(before?.sent ?? null, sent);
+    await tx
+      .update(listing)
+      .set({
+        sentAt: new Date(),
+        seenAt: new Date(),
+        seen: sent.remote.content,
+        base: baseAfter(before?.base ?? null, sent),
+        sent: now,
+        sentPrice: numberOrNull(now.price),
+        sentQuantity: numberOrNull(now.quantity),
+      })
+      .where(eq(listing.id, row.listingId));
+  });
+}
+
 /** They confirmed: snapshots, number and link are stored and the job ends, together. */
 export async function finishSent(row: JobRow, worker: string, itemId: number, sent: Sent): Promise<void> {
   const at = new Date();
@@ -163,7 +190,7 @@ export async function finishSent(row: JobRow, worker: string, itemId: number, se
 }
 
 /** The first half of a renewal: it is ended there, its number is kept in the history, and it can be made anew. */
-export async function storeEnded(row: JobRow, why: 'renewed' | 'made-again'): Promise<void> {
+export async function storeEnded(row: JobRow, worker: string, why: 'renewed' | 'made-again'): Promise<void> {
   await transaction(async (tx) => {
     const [before] = await tx.select().from(listing).where(eq(listing.id, row.listingId)).for('update');
     if (!before?.remoteId) return;
@@ -182,7 +209,11 @@ export async function storeEnded(row: JobRow, why: 'renewed' | 'made-again'): Pr
       .where(eq(listing.id, row.listingId));
     row.story = told(row, `They answered: listing ${before.remoteId} ended; it is made anew now`);
     row.request = null;
-    await tx.update(job).set({ request: null, idempotencyKey: null, story: row.story }).where(eq(job.id, row.id));
+    const [{ affectedRows }] = await tx
+      .update(job)
+      .set({ request: null, idempotencyKey: null, story: row.story })
+      .where(isHeld(row, worker));
+    if (affectedRows !== 1) throw new LostLease();
   });
 }
 
@@ -204,20 +235,44 @@ export async function finishGone(
 
 export async function finishNothing(row: JobRow, worker: string, itemId: number, why: string): Promise<void> {
   await transaction(async (tx) => {
-    if (await close(tx, row, worker, { state: 'done', outcome: 'nothing', message: why, story: told(row, why) }))
-      await refreshListings(tx, [itemId]);
+    if (!(await close(tx, row, worker, { state: 'done', outcome: 'nothing', message: why, story: told(row, why) })))
+      return;
+    await tx
+      .update(listing)
+      // Nothing is done only when nothing is open: a creation that was never answered has been looked for.
+      .set({ remote: sql`if(remote = 'maybe', 'none', remote)` })
+      .where(eq(listing.id, row.listingId));
+    await refreshListings(tx, [itemId]);
   });
 }
 
 /**
- * They said that they did not take what was sent: what was known of it before is known again. Of the quantity that may
- * have been lowered meanwhile nothing is believed.
+ * They said that they did not take what was sent in this try: what was known before is known again. Of the quantity that
+ * may have been lowered meanwhile nothing is believed.
+ * @param before what the job had sent in earlier tries: whether that was taken this answer does not say
  */
-export async function notTaken(row: JobRow): Promise<void> {
-  const known = row.request?.kind === 'update' ? row.request.known : undefined;
-  if (!known) return;
-  const { quantity: _sent, ...sent } = known.sent;
-  const { quantity: _base, ...base } = known.base;
+export async function notTaken(row: JobRow, worker: string, before: FrozenRequest | null): Promise<void> {
+  const { request } = row;
+  if (!request || request === before) return;
+  if (request.kind === 'create') {
+    await transaction(async (tx) => {
+      await hold(tx, row);
+      const [{ affectedRows }] = await tx
+        .update(job)
+        .set({ request: null, idempotencyKey: null })
+        .where(isHeld(row, worker));
+      if (affectedRows === 1)
+        await tx
+          .update(listing)
+          .set({ remote: sql`if(remote = 'maybe', 'none', remote)` })
+          .where(eq(listing.id, row.listingId));
+    });
+    row.request = null;
+    return;
+  }
+  if (!request.known) return;
+  const { quantity: _sent, ...sent } = request.known.sent;
+  const { quantity: _base, ...base } = request.known.base;
   await transaction(async (tx) => {
     const [there] = await tx.select().from(listing).where(eq(listing.id, row.listingId)).for('update');
     if (!there?.sent) return;
@@ -246,8 +301,8 @@ export async function finishFailed(
       message: error.message.slice(0, 500),
       fix: facts.fix?.slice(0, 300) ?? null,
       field: facts.field?.slice(0, 80) ?? null,
-      // Whether a create got through may still be open: then the next job for the listing looks before it repeats.
-      ...(isTransient(error.code) ? {} : { request: null }),
+      // Whether a creation got through may be open still: then the next job for the listing looks before it repeats.
+      request: row.request?.kind === 'create' ? row.request : null,
       story: told(row, error.message),
     });
   });
@@ -267,7 +322,7 @@ export async function postpone(
 ): Promise<void> {
   await transaction(async (tx) => {
     const now = await hold(tx, row);
-    if (!now || now.state !== 'running' || now.leaseOwner !== worker) return;
+    if (!isOwn(now, row, worker)) return;
     const isPassed = countsAsAttempt && error.facts.retryAfterMs === undefined && now.priority < row.priority;
     const pause = isPassed ? 0 : milliseconds;
     await tx
@@ -275,6 +330,8 @@ export async function postpone(
       .set({
         state: 'waiting',
         leaseOwner: null,
+        // What was sent stays, with what has been found out of it.
+        request: row.request,
         attempts: isPassed ? 0 : countsAsAttempt ? row.attempts : Math.max(0, row.attempts - 1),
         dueAt: new Date(Date.now() + pause),
         errorCode: error.code,

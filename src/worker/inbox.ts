@@ -16,25 +16,27 @@ const atOnce = 20;
 /** Many orders may come at the same moment; they are read side by side, so that none waits for the others. */
 const sideBySide = 6;
 
-/** What they show now, beside what we sent: noticed, not overwritten. */
-export async function look(accountId: number, remoteId: string): Promise<void> {
+/** What they show now, beside what we sent: noticed, not overwritten. Returns when to look again, where that is too early. */
+export async function look(accountId: number, remoteId: string): Promise<Date | null> {
   const { session, connector, account: loaded } = await openAccount(accountId, true);
   const [row] = await database()
     .select({ id: listing.id })
     .from(listing)
     .where(and(eq(listing.accountId, accountId), eq(listing.remoteId, remoteId)));
-  if (!row) return;
+  if (!row) return null;
   const readAt = new Date();
-  await noteSeen(loaded, row.id, await connector.read(session, remoteId), readAt);
+  return noteSeen(loaded, row.id, await connector.read(session, remoteId), readAt);
 }
 
-async function handle(row: InboxRow): Promise<void> {
+/** @returns when to do it once more; null when it is done */
+async function handle(row: InboxRow): Promise<Date | null> {
   const data = z.object({ listing: z.string(), order: z.string() }).partial().parse(row.data);
   switch (row.type) {
     case 'sale':
     case 'cancelled': {
       const { session, connector } = await openAccount(row.accountId, true);
-      return ingestOrder(row.accountId, await connector.readOrder(session, data.order ?? ''));
+      await ingestOrder(row.accountId, await connector.readOrder(session, data.order ?? ''));
+      return null;
     }
     case 'changed':
     case 'ended':
@@ -44,10 +46,10 @@ async function handle(row: InboxRow): Promise<void> {
     case 'rules-changed': {
       const [shop] = await database().select().from(account).where(eq(account.id, row.accountId));
       if (shop) await refreshRules(shop);
-      return;
+      return null;
     }
     default:
-      return;
+      return null;
   }
 }
 
@@ -55,8 +57,11 @@ async function workOff(row: InboxRow, log: Logger): Promise<void> {
   const db = database();
   const attempts = row.attempts + 1;
   try {
-    await handle(row);
-    await db.update(inbox).set({ state: 'done', attempts }).where(eq(inbox.id, row.id));
+    const again = await handle(row);
+    await db
+      .update(inbox)
+      .set(again ? { dueAt: again } : { state: 'done', attempts })
+      .where(eq(inbox.id, row.id));
   } catch (error) {
     const final = attempts >= maxAttempts || (error instanceof NettingError && error.code === 'not-found');
     log.warn({ type: row.type, attempts, error: String(error) }, 'event not worked off');

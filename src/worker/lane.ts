@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import type { Logger } from 'pino';
-import { fullPace, paceOn, permission } from '../core/sync';
+import { fullPace, paceOn, permission, priorities } from '../core/sync';
 import { database } from '../db/client';
 import type { AccountRow } from '../db/schema';
 import { account } from '../db/schema';
@@ -10,7 +10,8 @@ import { sessionFor } from '../services/access/market-session';
 import { loadAccounts } from '../services/records/load-accounts';
 import { claimJobs, type JobRow } from './claim';
 import { workInbox } from './inbox';
-import { bePresent, type Due, giveLane, reclaimJobs, takeLane } from './lanes';
+import { bePresent, type Due, giveLane, keepLanes, lostLanes, nothingDue, reclaimJobs, takeLane } from './lanes';
+import { Lease } from './lease';
 import { forgetPlaces } from './new-listings';
 import { pollOrders } from './poll';
 import { runJob } from './send';
@@ -18,31 +19,36 @@ import { runJob } from './send';
 const concurrency = 6;
 /** Ends and lower quantities never wait for a place. */
 const urgentPlaces = 8;
-const urgentPriority = 1;
+const mostClaimed = 300;
 const heartbeatMs = 2_000;
 /** Just below what is allowed: clocks differ. */
 const underRate = 0.98;
 
 type LaneState = {
   running: Map<number, { work: Promise<void>; urgent: boolean }>;
-  lastHeartbeat: number;
+  lease: Lease;
   events: Promise<unknown> | null;
   probe: Promise<unknown> | null;
   /** It is to go to another worker as soon as nothing runs in it. */
   leaving: boolean;
 };
 
+const isUrgent = (job: JobRow) => job.priority <= priorities.quantity;
+
 /** The accounts that this worker sends for, each on its own: a slow or dead one keeps no other one waiting. */
 export class Lanes {
   readonly #worker: string;
   readonly #log: Logger;
+  readonly #wake: () => void;
   readonly #lanes = new Map<number, LaneState>();
-  #share = Number.POSITIVE_INFINITY;
-  #lastCount = 0;
+  #lastHeartbeat = 0;
+  #filling: Promise<void> | null = null;
 
-  constructor(worker: string, log: Logger) {
+  /** @param wake called when something may be due at once, such as what a sale has brought about */
+  constructor(worker: string, log: Logger, wake: () => void) {
     this.#worker = worker;
     this.#log = log;
+    this.#wake = wake;
   }
 
   /** Everything under way. */
@@ -50,87 +56,137 @@ export class Lanes {
     return [...this.#lanes.values()].flatMap((lane) => [...lane.running.values()].map((one) => one.work));
   }
 
-  /** Workers share the accounts evenly: one that has more than its share gives some up, and takes no more than that. */
-  async balance(accounts: AccountRow[]): Promise<void> {
-    if (Date.now() - this.#lastCount < heartbeatMs) return;
-    this.#lastCount = Date.now();
-    this.#share = Math.ceil(accounts.length / (await bePresent(this.#worker)));
+  /**
+   * Now and then: says that the lanes are held, takes those that are free, gives some up when there are more workers, and
+   * asks for orders. Workers share the accounts evenly.
+   */
+  async keep(accounts: AccountRow[]): Promise<void> {
+    if (Date.now() - this.#lastHeartbeat < heartbeatMs) return;
+    this.#lastHeartbeat = Date.now();
+    const share = Math.ceil(accounts.length / (await bePresent(this.#worker)));
+    await this.#renew();
     const held = [...this.#lanes.entries()];
-    for (const [, lane] of held.slice(0, this.#share)) lane.leaving = false;
-    for (const [id, lane] of held.slice(this.#share)) {
+    for (const [, lane] of held.slice(0, share)) lane.leaving = false;
+    for (const [id, lane] of held.slice(share)) {
       lane.leaving = true;
       if (lane.running.size > 0 || lane.events) continue;
       this.#lanes.delete(id);
       await giveLane(id, this.#worker);
     }
-  }
-
-  /** Starts what is due on one account, as many at a time as its lane bears. Never waits for the jobs themselves. */
-  async tend(row: AccountRow, due: Due): Promise<void> {
-    const lane = await this.#hold(row);
-    if (!lane) return;
-    learnHealth(row);
-    if (due.events)
-      lane.events ??= workInbox(row.id, this.#log)
-        .catch((error: unknown) => this.#log.error({ error: String(error) }, 'inbox'))
-        .finally(() => {
-          lane.events = null;
-        });
-    if (row.state !== 'connected') return;
-    const may = permission(row, new Date());
-    if (may === 'probe') lane.probe ??= this.#probe(row).finally(() => (lane.probe = null));
-    if (may !== 'send' || row.pausedAt || (row.lockedUntil && row.lockedUntil.getTime() > Date.now())) return;
-    if (!due.jobs) return;
-    const jobs = await this.#claim(row, lane);
-    if (jobs.length === 0) return;
-    const [loaded] = await loadAccounts(database(), [row.id]);
-    if (!loaded) return;
-    const { perMinute } = paceOn(loaded.compiled.rules.pacing, row.ownPace ?? fullPace, new Date());
-    for (const job of jobs) {
-      const urgent = job.priority <= urgentPriority;
-      const session = sessionFor(loaded.row, perMinute * underRate, urgent);
-      const work = runJob({ account: loaded, session, worker: this.#worker }, job)
-        .catch((error: unknown) =>
-          this.#log.error(
-            { job: job.id, error: error instanceof Error ? error.stack : String(error) },
-            'job interrupted',
-          ),
-        )
-        .finally(() => lane.running.delete(job.id));
-      lane.running.set(job.id, { work, urgent });
+    for (const row of accounts) if (this.#lanes.size < share && !this.#lanes.has(row.id)) await this.#take(row);
+    await this.#putBack(accounts);
+    for (const row of accounts) {
+      if (!this.#lanes.has(row.id)) continue;
+      learnHealth(row);
+      if (permission(row, new Date()) === 'send') void pollOrders(row, this.#log);
     }
   }
 
-  /** Takes or renews the lane's lease now and then; null when another worker has it. */
-  async #hold(row: AccountRow): Promise<LaneState | null> {
-    const known = this.#lanes.get(row.id);
-    if (!known && this.#lanes.size >= this.#share) return null;
-    const lane = known ?? { running: new Map(), lastHeartbeat: 0, events: null, probe: null, leaving: false };
-    if (Date.now() - lane.lastHeartbeat <= heartbeatMs) return lane;
-    if (!(await takeLane(row.id, this.#worker))) {
-      this.#lanes.delete(row.id);
-      return null;
-    }
-    lane.lastHeartbeat = Date.now();
-    if (!known) forgetPlaces(row.id);
+  /** What another worker has taken meanwhile is not this one's any more. */
+  async #renew(): Promise<void> {
+    if (this.#lanes.size === 0) return;
+    const asked = [...this.#lanes.values()].map((lane) => ({ lane, at: lane.lease.ask() }));
+    const kept = await keepLanes([...this.#lanes.keys()], this.#worker);
+    for (const [id] of this.#lanes) if (!kept.has(id)) this.#lanes.delete(id);
+    const still = new Set(this.#lanes.values());
+    for (const { lane, at } of asked) if (still.has(lane)) lane.lease.renewed(at);
+  }
+
+  async #take(row: AccountRow): Promise<void> {
+    const lane: LaneState = { running: new Map(), lease: new Lease(), events: null, probe: null, leaving: false };
+    const at = lane.lease.ask();
+    if (!(await takeLane(row.id, this.#worker))) return;
+    lane.lease.renewed(at);
+    forgetPlaces(row.id);
     this.#lanes.set(row.id, lane);
-    const { honoursIdempotencyKey } = connectorOf(row.market);
-    const back = await reclaimJobs(row.id, this.#worker, [...lane.running.keys()], honoursIdempotencyKey);
-    if (back) this.#log.info({ account: row.name, back }, 'jobs taken over');
-    if (permission(row, new Date()) === 'send') void pollOrders(row, this.#log);
-    return lane;
   }
 
-  async #claim(row: AccountRow, lane: LaneState): Promise<JobRow[]> {
+  /** Jobs that nobody has under way any more go back into the line. */
+  async #putBack(accounts: AccountRow[]): Promise<void> {
+    const running = [...this.#lanes.values()].flatMap((lane) => [...lane.running.keys()]);
+    for (const id of await lostLanes([...this.#lanes.keys()], this.#worker, running)) {
+      const row = accounts.find((one) => one.id === id);
+      if (!row) continue;
+      const { honoursIdempotencyKey } = connectorOf(row.market);
+      const back = await reclaimJobs(id, this.#worker, running, honoursIdempotencyKey);
+      this.#log.info({ account: row.name, back }, 'jobs taken over');
+    }
+  }
+
+  /** Starts what is due, as much at a time as each lane bears; what is urgent first. Never waits for the jobs themselves. */
+  async tend(accounts: AccountRow[], due: ReadonlyMap<number, Due>): Promise<void> {
+    const open: { row: AccountRow; lane: LaneState; due: Due }[] = [];
+    for (const row of accounts) {
+      const lane = this.#lanes.get(row.id);
+      if (!lane) continue;
+      const what = due.get(row.id) ?? nothingDue;
+      if (what.events) this.#hear(row, lane);
+      if (row.state !== 'connected') continue;
+      const may = permission(row, new Date());
+      if (may === 'probe') lane.probe ??= this.#probe(row).finally(() => (lane.probe = null));
+      if (may !== 'send' || row.pausedAt || (row.lockedUntil && row.lockedUntil.getTime() > Date.now())) continue;
+      open.push({ row, lane, due: what });
+    }
+    await this.#start(open.filter((one) => one.due.urgent).map((one) => ({ ...one, which: 'urgent' as const })));
+    // What can wait is taken beside: it does not keep the next look for what is urgent waiting.
+    const others = open.filter((one) => one.due.others).map((one) => ({ ...one, which: 'others' as const }));
+    if (others.length)
+      this.#filling ??= this.#start(others)
+        .catch((error: unknown) => this.#log.error({ error: String(error) }, 'lanes'))
+        .finally(() => {
+          this.#filling = null;
+        });
+  }
+
+  #hear(row: AccountRow, lane: LaneState): void {
+    lane.events ??= workInbox(row.id, this.#log)
+      .catch((error: unknown) => this.#log.error({ error: String(error) }, 'inbox'))
+      .finally(() => {
+        lane.events = null;
+        this.#wake();
+      });
+  }
+
+  async #start(open: { row: AccountRow; lane: LaneState; which: 'urgent' | 'others' }[]): Promise<void> {
+    const claimed = await Promise.all(
+      open.map(async (one) => ({ ...one, jobs: await this.#claim(one.row, one.lane, one.which) })),
+    );
+    const busy = claimed.filter((one) => one.jobs.length > 0);
+    if (busy.length === 0) return;
+    const loaded = await loadAccounts(
+      database(),
+      busy.map((one) => one.row.id),
+    );
+    for (const { row, lane, jobs } of busy) {
+      const found = loaded.find((one) => one.id === row.id);
+      if (!found) continue;
+      const { perMinute } = paceOn(found.compiled.rules.pacing, row.ownPace ?? fullPace, new Date());
+      for (const job of jobs) {
+        const urgent = isUrgent(job);
+        const session = sessionFor(found.row, perMinute * underRate, urgent, () => lane.lease.holds);
+        const work = runJob({ account: found, session, worker: this.#worker }, job)
+          .catch((error: unknown) =>
+            this.#log.error(
+              { job: job.id, error: error instanceof Error ? error.stack : String(error) },
+              'job interrupted',
+            ),
+          )
+          .finally(() => {
+            lane.running.delete(job.id);
+            this.#wake();
+          });
+        lane.running.set(job.id, { work, urgent });
+      }
+    }
+  }
+
+  async #claim(row: AccountRow, lane: LaneState, which: 'urgent' | 'others'): Promise<JobRow[]> {
     const all = [...lane.running.values()];
     const urgentNow = all.filter((one) => one.urgent).length;
-    const free = (connectorOf(row.market).linesAtOnce ?? concurrency) - (all.length - urgentNow);
-    const urgentFree = urgentPlaces - urgentNow;
-    const urgent = urgentFree > 0 ? await claimJobs(row.id, this.#worker, urgentFree, 'urgent') : [];
+    const places = connectorOf(row.market).linesAtOnce ?? concurrency;
     // A lane that is to go to another worker does only what cannot wait until it is there.
-    const others =
-      free > 0 && !lane.leaving ? await claimJobs(row.id, this.#worker, Math.min(free, 300), 'others') : [];
-    return [...urgent, ...others];
+    const free = which === 'urgent' ? urgentPlaces - urgentNow : lane.leaving ? 0 : places - (all.length - urgentNow);
+    return free > 0 ? claimJobs(row.id, this.#worker, Math.min(free, mostClaimed), which) : [];
   }
 
   /** One small question; what comes of it is noted by the session itself. */

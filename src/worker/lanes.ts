@@ -1,9 +1,12 @@
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { priorities } from '../core/sync';
 import { database } from '../db/client';
 import { rowsOf } from '../db/rows';
 import { account, job, workerPresence } from '../db/schema';
+import { requestTimeoutMs } from '../markets';
+import { leaseMs } from './lease';
 
-const leaseSeconds = 8;
+const leaseSeconds = leaseMs / 1_000;
 
 /**
  * One worker at a time sends for an account: it holds the account's lane by a lease that it renews. A dead worker's
@@ -22,13 +25,38 @@ export async function takeLane(accountId: number, worker: string): Promise<boole
   return result.affectedRows === 1;
 }
 
+/** Renews the leases of lanes that are held still. Returns which those are. */
+export async function keepLanes(ids: number[], worker: string): Promise<Set<number>> {
+  const db = database();
+  const own = and(inArray(account.id, ids), eq(account.laneOwner, worker));
+  await db
+    .update(account)
+    .set({ laneUntil: sql`utc_timestamp(3) + interval ${sql.raw(String(leaseSeconds))} second` })
+    .where(own);
+  const rows = await db.select({ id: account.id }).from(account).where(own);
+  return new Set(rows.map((row) => row.id));
+}
+
+const isLost = (worker: string, running: number[]) =>
+  sql`(${job.leaseOwner} is null or ${job.leaseOwner} <> ${worker} or ${job.id} not in ${[0, ...running]})`;
+
+/** Accounts of which jobs are marked as running that nobody has under way. */
+export async function lostLanes(ids: number[], worker: string, running: number[]): Promise<number[]> {
+  if (ids.length === 0) return [];
+  const rows = await database()
+    .selectDistinct({ id: job.accountId })
+    .from(job)
+    .where(and(inArray(job.accountId, ids), eq(job.state, 'running'), isLost(worker, running)));
+  return rows.map((row) => row.id);
+}
+
 /** A request lasts no longer; what a worker that is gone sent may arrive until then. */
-const longestRequestSeconds = 21;
+const longestRequestSeconds = requestTimeoutMs / 1_000 + 1;
 
 /**
  * Jobs that another worker had begun, or this one before the database failed under it, go back into the line; what
- * they sent is kept with them. Where no key is honoured, a creation waits out the longest request before it is looked for
- * and repeated: it could still be under way.
+ * they sent is kept with them. A request of it may still be under way: what it creates or changes is not sent again
+ * before the longest request is over. An end is repeated at once, and a creation where its key is honoured.
  * @param running the jobs that this worker really has under way
  */
 export async function reclaimJobs(
@@ -37,13 +65,18 @@ export async function reclaimJobs(
   running: number[],
   honoursKey: boolean,
 ): Promise<number> {
-  const lost = sql`(${job.leaseOwner} is null or ${job.leaseOwner} <> ${worker} or ${job.id} not in ${[0, ...running]})`;
-  const sentAt = sql`str_to_date(left(json_value(${job.request}, '$.firstSentAt'), 19), '%Y-%m-%dT%H:%i:%s')`;
-  const settled = sql`if(json_value(${job.request}, '$.kind') = 'create', coalesce(greatest(utc_timestamp(3), ${sentAt} + interval ${sql.raw(String(longestRequestSeconds))} second), utc_timestamp(3)), utc_timestamp(3))`;
+  const over = sql`utc_timestamp(3) + interval ${sql.raw(String(longestRequestSeconds))} second`;
+  const kind = sql`coalesce(json_value(${job.request}, '$.kind'), '')`;
+  const waits = honoursKey ? sql`${kind} = 'update'` : sql`${kind} in ('create', 'update')`;
   const [result] = await database()
     .update(job)
-    .set({ state: 'waiting', dueAt: honoursKey ? sql`utc_timestamp(3)` : settled, leaseOwner: null })
-    .where(and(eq(job.accountId, accountId), eq(job.state, 'running'), lost));
+    .set({
+      state: 'waiting',
+      dueAt: sql`if(${waits}, ${over}, utc_timestamp(3))`,
+      request: sql`if(${kind} = 'create', json_set(${job.request}, '$.openSince', date_format(${over}, '%Y-%m-%dT%H:%i:%s.000Z')), ${job.request})`,
+      leaseOwner: null,
+    })
+    .where(and(eq(job.accountId, accountId), eq(job.state, 'running'), isLost(worker, running)));
   return result.affectedRows;
 }
 
@@ -77,17 +110,27 @@ export async function releaseLanes(worker: string): Promise<void> {
   await database().update(account).set({ laneOwner: null, laneUntil: null }).where(eq(account.laneOwner, worker));
 }
 
-/** Whether jobs and events of an account are due. */
-export type Due = { jobs: boolean; events: boolean };
-export const nothingDue: Due = { jobs: false, events: false };
+/** Whether urgent jobs, other jobs, and events of an account are due. */
+export type Due = { urgent: boolean; others: boolean; events: boolean };
+export const nothingDue: Due = { urgent: false, others: false, events: false };
 
-/** One look for all accounts: where nothing is due nothing else is asked. */
-export async function whatIsDue(): Promise<Map<number, Due>> {
-  const rows = rowsOf<{ id: number; jobs: number; events: number }>(
+/**
+ * One look for all accounts: where nothing is due nothing else is asked.
+ * @param others also for what can wait; what cannot is looked for more often
+ */
+export async function whatIsDue(others: boolean): Promise<Map<number, Due>> {
+  const waits = sql`j.account_id = a.id and j.state = 'waiting' and j.due_at <= utc_timestamp(3)`;
+  const rows = rowsOf<{ id: number; urgent: number; others: number; events: number }>(
     await database().execute(sql`select a.id,
-      exists(select 1 from job j where j.account_id = a.id and j.state = 'waiting' and j.due_at <= utc_timestamp(3)) as jobs,
+      exists(select 1 from job j where ${waits} and j.priority <= ${priorities.quantity}) as urgent,
+      ${others ? sql`exists(select 1 from job j where ${waits} and j.priority > ${priorities.quantity})` : sql`0`} as others,
       exists(select 1 from inbox i where i.account_id = a.id and i.state = 'waiting' and i.due_at <= utc_timestamp(3)) as events
-      from account a`),
+      from account a having urgent or others or events`),
   );
-  return new Map(rows.map(({ id, jobs, events }) => [id, { jobs: Boolean(jobs), events: Boolean(events) }]));
+  return new Map(
+    rows.map((row) => [
+      row.id,
+      { urgent: Boolean(row.urgent), others: Boolean(row.others), events: Boolean(row.events) },
+    ]),
+  );
 }

@@ -2,17 +2,39 @@ import { randomUUID } from 'node:crypto';
 import { and, eq, sql } from 'drizzle-orm';
 import pino from 'pino';
 import { closeDatabase, database } from '../db/client';
-import { account } from '../db/schema';
+import { type AccountRow, account } from '../db/schema';
 import { Lanes } from './lane';
-import { nothingDue, releaseLanes, whatIsDue } from './lanes';
+import { releaseLanes, whatIsDue } from './lanes';
 
 const worker = `worker-${randomUUID()}`;
 const log = pino({ name: 'worker' });
+/** What is urgent is looked for so often, in milliseconds; what can wait every few looks. */
 const tickMs = 120;
-const lanes = new Lanes(worker, log);
+const othersEvery = 2;
+const accountsMs = 1_000;
 let stopping = false;
 
-const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+let awake: (() => void) | null = null;
+let isWoken = false;
+/** Something may be due right now: the pause is over. */
+function wake(): void {
+  isWoken = true;
+  awake?.();
+}
+async function pause(ms: number): Promise<void> {
+  if (!isWoken)
+    await new Promise<void>((resolve) => {
+      const timer = setTimeout(resolve, ms);
+      awake = () => {
+        clearTimeout(timer);
+        resolve();
+      };
+    });
+  awake = null;
+  isWoken = false;
+}
+
+const lanes = new Lanes(worker, log, wake);
 
 async function clearOldLocks(): Promise<void> {
   await database()
@@ -23,12 +45,19 @@ async function clearOldLocks(): Promise<void> {
 
 async function laneLoop(): Promise<void> {
   let lastClear = 0;
-  while (!stopping) {
+  let accounts: AccountRow[] = [];
+  let readAt = 0;
+  let isBusy = true;
+  for (let tick = 0; !stopping; tick++) {
     try {
-      const accounts = await database().select().from(account);
-      await lanes.balance(accounts);
-      const due = await whatIsDue();
-      await Promise.all(accounts.map((row) => lanes.tend(row, due.get(row.id) ?? nothingDue)));
+      const due = await whatIsDue(isBusy || tick % othersEvery === 0);
+      isBusy = due.size > 0;
+      if (isBusy || Date.now() - readAt > accountsMs) {
+        accounts = await database().select().from(account);
+        readAt = Date.now();
+      }
+      await lanes.keep(accounts);
+      await lanes.tend(accounts, due);
       if (Date.now() - lastClear > 5_000) {
         lastClear = Date.now();
         await clearOldLocks();
@@ -41,10 +70,13 @@ async function laneLoop(): Promise<void> {
   }
 }
 
+const longest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
 async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
-  await Promise.race([Promise.allSettled(lanes.running), pause(8_000)]);
+  // What is not answered by then stays marked as under way; whoever takes it over knows that it may still arrive.
+  await Promise.race([Promise.allSettled(lanes.running), longest(8_000)]);
   await releaseLanes(worker).catch(() => undefined);
   await closeDatabase();
   process.exit(0);

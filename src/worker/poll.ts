@@ -8,8 +8,10 @@ import { connectorOf, type OrderPage, type RemoteOrder } from '../markets';
 import { refreshRules } from '../services/accounts/refresh-rules';
 import { hearingEveryMs } from '../services/records/hearing';
 import { openAccount } from '../services/records/open-account';
+import { endedOpen, uncertainFor } from '../services/records/open-create';
 import { ingestOrder } from '../services/stock/ingest-order';
 import { compareAccount } from '../services/sync/compare-account';
+import { noteNotMade, queueLook } from '../services/sync/settle-open';
 import { look } from './inbox';
 
 const rulesEveryMs = 600_000;
@@ -41,6 +43,26 @@ async function followReviews(accountId: number, log: Logger): Promise<void> {
       });
 }
 
+/** What may stand there after its creation gave up is looked for, so that it does not stay unknown. */
+async function settleOpen(accountId: number, log: Logger): Promise<void> {
+  const rows = await database()
+    .select({ id: listing.id })
+    .from(listing)
+    .where(and(eq(listing.accountId, accountId), eq(listing.remote, 'maybe'), eq(listing.busy, false)))
+    .limit(20);
+  if (rows.length === 0) return;
+  const { session, connector } = await openAccount(accountId, true);
+  for (const { id } of rows) {
+    const open = await endedOpen(id);
+    const found = open && (await connector.findLive(session, String(open.request.content.sku)));
+    // What is there is taken over by a job, which does with it what is wanted by now.
+    if (found?.length) await queueLook(id);
+    else if (!open || uncertainFor(open.request) === 0) await noteNotMade(id);
+    else continue;
+    log.info({ listing: id, found: found?.length ?? 0 }, 'a creation without an answer is settled');
+  }
+}
+
 function compareIsDue(row: AccountRow, hasWebhooks: boolean, now: Date): boolean {
   const last = row.comparedAt?.getTime() ?? row.createdAt.getTime();
   if (!hasWebhooks) return now.getTime() - last > compareWithoutEventsMs;
@@ -67,19 +89,28 @@ async function putAside(accountId: number, orderId: string, why: string): Promis
     });
 }
 
-/** Those of which not everything is recorded already. */
-async function news(accountId: number, orders: RemoteOrder[]): Promise<RemoteOrder[]> {
-  if (orders.length === 0) return [];
-  const ids = orders.map((one) => one.orderId);
+/** Orders of which not everything is recorded already, each with all of its lines. */
+async function news(accountId: number, lines: RemoteOrder[]): Promise<RemoteOrder[][]> {
+  if (lines.length === 0) return [];
   const known = await database()
-    .select({ orderId: sale.orderId, state: sale.state })
+    .select({ orderId: sale.orderId, line: sale.line, state: sale.state, rawState: sale.rawState })
     .from(sale)
-    .where(and(eq(sale.accountId, accountId), inArray(sale.orderId, ids)));
-  const states = new Map(known.map((one) => [one.orderId, one.state]));
-  return orders.filter((one) => {
-    const state = states.get(one.orderId);
-    return state === undefined || (one.cancelled && state !== 'cancelled');
-  });
+    .where(
+      and(
+        eq(sale.accountId, accountId),
+        inArray(
+          sale.orderId,
+          lines.map((one) => one.orderId),
+        ),
+      ),
+    );
+  const stored = new Map(known.map((one) => [`${one.orderId}/${one.line}`, one]));
+  const isNew = (one: RemoteOrder) => {
+    const before = stored.get(`${one.orderId}/${one.line}`);
+    return !before || (one.cancelled ? before.state !== 'cancelled' : before.rawState !== one.rawState);
+  };
+  const ids = new Set(lines.filter(isNew).map((one) => one.orderId));
+  return [...ids].map((id) => lines.filter((one) => one.orderId === id));
 }
 
 /** Hears every order since the last time, page by page; how far it has come is kept after each. */
@@ -92,8 +123,9 @@ async function hearOrders(row: AccountRow, log: Logger): Promise<void> {
     for (const order of await news(row.id, page.orders))
       await ingestOrder(row.id, order).catch(async (error: unknown) => {
         if (isAway(error)) throw error;
-        log.warn({ account: row.name, order: order.orderId, error: String(error) }, 'order not recorded');
-        await putAside(row.id, order.orderId, String(error));
+        const orderId = order[0]?.orderId ?? '';
+        log.warn({ account: row.name, order: orderId, error: String(error) }, 'order not recorded');
+        await putAside(row.id, orderId, String(error));
       });
     for (const orderId of page.unread) {
       log.warn({ account: row.name, order: orderId }, 'order not readable');
@@ -119,6 +151,7 @@ export async function pollOrders(row: AccountRow, log: Logger): Promise<void> {
     await db.update(account).set({ polledAt: new Date() }).where(eq(account.id, row.id));
     await hearOrders(row, log);
     await followReviews(row.id, log);
+    await settleOpen(row.id, log);
     if (Date.now() - (rulesRead.get(row.id) ?? 0) > rulesEveryMs) {
       await refreshRules(row);
       rulesRead.set(row.id, Date.now());

@@ -1,28 +1,38 @@
 import { randomUUID } from 'node:crypto';
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, gt, inArray } from 'drizzle-orm';
 import { NettingError } from '../core/errors';
 import type { Content } from '../core/listing';
 import { database, transaction } from '../db/client';
 import { job, listing, remotePhoto } from '../db/schema';
 import type { FrozenRequest } from '../db/schema/work';
-import type { Connector, Session } from '../markets';
+import { type Connector, LostLease, type Session } from '../markets';
 import { photoFor } from '../photos/shaped';
 import type { LoadedAccount } from '../services/records/load-accounts';
 import type { JobRow } from './claim';
 import { told } from './finish';
+import { isHeld } from './held';
 
 /** An account under way: urgent work speaks through a session of its own, whose requests go first. */
 export type Lane = { account: LoadedAccount; session: Session; worker: string };
 export type ListingRow = typeof listing.$inferSelect;
 
-/** The marketplace's numbers of these photos; those it does not have yet are uploaded first. */
+/** Uploads that no listing shows are forgotten by some after a day: an older one is not counted on, in milliseconds. */
+const uploadsLastMs = 20 * 3_600_000;
+
+/** The marketplace's numbers of these photos; those it does not have, or may have forgotten, are uploaded first. */
 export async function photoIds(lane: Lane, connector: Connector, hashes: string[]): Promise<string[]> {
   const db = database();
   const known = hashes.length
     ? await db
         .select()
         .from(remotePhoto)
-        .where(and(eq(remotePhoto.accountId, lane.account.id), inArray(remotePhoto.hash, hashes)))
+        .where(
+          and(
+            eq(remotePhoto.accountId, lane.account.id),
+            inArray(remotePhoto.hash, hashes),
+            gt(remotePhoto.at, new Date(Date.now() - uploadsLastMs)),
+          ),
+        )
     : [];
   const ids = new Map(known.map((row) => [row.hash, row.remoteId]));
   for (const hash of hashes) {
@@ -39,7 +49,7 @@ export async function photoIds(lane: Lane, connector: Connector, hashes: string[
     await db
       .insert(remotePhoto)
       .values({ accountId: lane.account.id, hash, remoteId, at: new Date() })
-      .onDuplicateKeyUpdate({ set: { remoteId } });
+      .onDuplicateKeyUpdate({ set: { remoteId, at: new Date() } });
     ids.set(hash, remoteId);
   }
   return hashes.flatMap((hash) => ids.get(hash) ?? []);
@@ -56,9 +66,10 @@ const without = (content: Content | null, fields: readonly string[]): Content | 
 /**
  * Keeps what is about to be sent with the job, so that a repeat after a crash is the same and carries the same key. From
  * here until they answer it is not known what they hold in these fields: they may or may not have taken them, so they go
- * with whatever is sent next.
+ * with whatever is sent next; and of a creation it is not known whether it stands there.
+ * @throws {LostLease} when somebody else has taken the job meanwhile
  */
-export async function freeze(row: JobRow, request: FrozenRequest): Promise<{ key: string }> {
+export async function freeze({ worker }: Lane, row: JobRow, request: FrozenRequest): Promise<{ key: string }> {
   const key = randomUUID();
   const text =
     request.kind === 'create'
@@ -90,7 +101,13 @@ export async function freeze(row: JobRow, request: FrozenRequest): Promise<{ key
         })
         .where(eq(listing.id, row.listingId));
     } else row.request = request;
-    await tx.update(job).set({ request: row.request, idempotencyKey: key, story: row.story }).where(eq(job.id, row.id));
+    if (request.kind === 'create')
+      await tx.update(listing).set({ remote: 'maybe' }).where(eq(listing.id, row.listingId));
+    const [{ affectedRows }] = await tx
+      .update(job)
+      .set({ request: row.request, idempotencyKey: key, story: row.story })
+      .where(isHeld(row, worker));
+    if (affectedRows !== 1) throw new LostLease();
   });
   return { key };
 }

@@ -44,7 +44,7 @@ export async function endForRenewal(
     });
   }
   if (now.state === 'live') {
-    const { key } = await freeze(row, {
+    const { key } = await freeze(lane, row, {
       kind: 'end',
       content: {},
       fields: [],
@@ -53,6 +53,6 @@ export async function endForRenewal(
     });
     await connector.end(lane.session, remoteId, key);
   }
-  await storeEnded(row, 'renewed');
+  await storeEnded(row, worker, 'renewed');
   return true;
 }

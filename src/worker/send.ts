@@ -1,16 +1,26 @@
 import { eq } from 'drizzle-orm';
 import { ZodError } from 'zod';
 import { isTransient, NettingError } from '../core/errors';
+import { listingField } from '../core/field/listing-fields';
 import type { Content } from '../core/listing';
-import { alarmAfter, driftOf, planListing, priorities, retryPause } from '../core/sync';
+import { alarmAfter, driftOf, notTakenFields, planListing, priorities, retryPause } from '../core/sync';
 import { database, isAway } from '../db/client';
 import { account as accountTable, listing } from '../db/schema';
-import { connectorOf } from '../markets';
+import { connectorOf, LostLease } from '../markets';
 import { computeRow } from '../services/records/compute-row';
 import { loadItem } from '../services/records/load-items';
 import type { JobRow } from './claim';
-import { create, openCreate } from './create';
-import { finishFailed, finishGone, finishNothing, finishSent, notTaken, postpone } from './finish';
+import { create, findMade, openCreate, Unsettled } from './create';
+import {
+  finishFailed,
+  finishGone,
+  finishNothing,
+  finishSent,
+  notTaken,
+  postpone,
+  type Sent,
+  storeTaken,
+} from './finish';
 import { givePlace, takePlace } from './new-listings';
 import { freeze, hashesOf, type Lane, type ListingRow, photoIds } from './prepare';
 import { endForRenewal } from './renew';
@@ -40,15 +50,13 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
 
   // A create that may have got through is settled before anything else, also when it is no longer wanted.
   if (open && action.kind !== 'create') {
-    const [remote] = await connector.findLive(lane.session, String(open.request.content.sku));
+    const remote = await findMade(lane, connector, open, stored);
     if (remote) {
-      return finishSent(row, worker, item.id, {
-        outcome: 'created',
-        content: open.request.content,
-        remote,
-        earlier: true,
-      });
+      const { content } = open.request;
+      return finishSent(row, worker, item.id, { outcome: 'created', content, remote, earlier: true });
     }
+    // It was not made. What is tried from here on is no repeat of it.
+    row.request = null;
   }
   switch (action.kind) {
     case 'nothing':
@@ -78,7 +86,7 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
       if (fields.length === 0)
         return finishNothing(row, worker, item.id, 'It was changed on both sides: choose what shall hold');
       const ids = fields.includes('photos') ? await photoIds(lane, connector, hashesOf(computed.content)) : [];
-      const { key } = await freeze(row, {
+      const { key } = await freeze(lane, row, {
         kind: 'update',
         content: computed.content,
         fields,
@@ -101,16 +109,27 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
           return now;
         });
       if (typeof remote === 'string') return finishGone(row, worker, item.id, remote);
-      return finishSent(row, worker, item.id, {
+      const left = notTakenFields(fields, computed.content, row.request?.known?.base ?? {}, remote.content);
+      const taken = fields.filter((field) => !left.includes(field));
+      const sent: Sent = {
         outcome: 'changed',
-        fields,
-        shown: [...new Set([...fields, ...connector.shownWith(fields, Object.keys(remote.content))])],
+        fields: taken,
+        shown: [...new Set([...taken, ...connector.shownWith(taken, Object.keys(remote.content))])].filter(
+          (field) => !left.includes(field),
+        ),
         content: computed.content,
         remote,
+      };
+      if (left.length === 0) return finishSent(row, worker, item.id, sent);
+      await storeTaken(row, worker, sent);
+      const names = left.map((field) => (listingField(field)?.label ?? field).toLowerCase()).join(', ');
+      throw new NettingError('market-unreachable', `${connector.name} answered, and left ${names} as it was`, {
+        field: left[0],
+        fix: 'Look at the listing there',
       });
     }
     case 'end': {
-      const { key } = await freeze(row, {
+      const { key } = await freeze(lane, row, {
         kind: 'end',
         content: {},
         fields: [],
@@ -147,18 +166,25 @@ function faultOf(lane: Lane, caught: unknown): NettingError {
 /** One job from claim to result; every failure ends in a reason or a next time, never in silence. */
 export async function runJob(lane: Lane, row: JobRow): Promise<void> {
   const urgent = row.priority <= priorities.quantity;
+  const before = row.request;
   try {
     await carryOut(lane, row);
     givePlace(lane.account.id, row.id);
   } catch (caught) {
+    // Somebody else goes on with it, and finds what was sent with the job.
+    if (caught instanceof LostLease) return;
+    if (caught instanceof Unsettled)
+      return postpone(row, lane.worker, caught.waitMs, new NettingError('market-unreachable', caught.message), {
+        countsAsAttempt: false,
+      });
     const error = faultOf(lane, caught);
     const later = (ms: number, more: { countsAsAttempt: boolean; alarm?: boolean } = { countsAsAttempt: false }) =>
       postpone(row, lane.worker, ms, error, more);
     // Silence leaves open whether it was made, or taken; every other answer says that it was not.
     if (error.code !== 'market-unreachable' && error.code !== 'unexpected') {
       givePlace(lane.account.id, row.id);
-      await notTaken(row);
-    }
+      await notTaken(row, lane.worker, before);
+    } else if (row.request?.kind === 'create') row.request = { ...row.request, openSince: new Date().toISOString() };
     if (error.code === 'market-locked') {
       const pause = error.facts.retryAfterMs ?? 300_000;
       await database()

@@ -3,7 +3,24 @@
 export const homeCurrency = 'EUR';
 
 /** Minor units per major unit: 100 for currencies with cents. Source: ISO 4217 minor unit column. */
-const minorDigits: Record<string, number> = { JPY: 0, KRW: 0, ISK: 0 };
+const minorDigits: Record<string, number> = {
+  CLP: 0,
+  ISK: 0,
+  JPY: 0,
+  KRW: 0,
+  PYG: 0,
+  UGX: 0,
+  VND: 0,
+  XAF: 0,
+  XOF: 0,
+  BHD: 3,
+  IQD: 3,
+  JOD: 3,
+  KWD: 3,
+  LYD: 3,
+  OMR: 3,
+  TND: 3,
+};
 
 export const digitsOf = (currency: string): number => minorDigits[currency] ?? 2;
 
@@ -23,10 +40,11 @@ export function parseAmount(text: string, currency: string): number | null {
   const both = lastDot >= 0 && lastComma >= 0;
   const separators = (body.match(/[.,]/g) ?? []).length;
   const tail = at < 0 ? '' : body.slice(at + 1);
-  const isThousands = at >= 0 && !both && (separators > 1 || tail.length === 3);
+  const digits = digitsOf(currency);
+  // Three digits after one separator are a fraction where the currency has so many.
+  const isThousands = at >= 0 && !both && (separators > 1 || (tail.length === 3 && digits !== 3));
   const whole = at < 0 || isThousands ? body.replace(/[.,]/g, '') : body.slice(0, at).replace(/[.,]/g, '');
   const fraction = at < 0 || isThousands ? '' : tail;
-  const digits = digitsOf(currency);
   if (fraction.length > digits) return null;
   const minor = Number(whole || '0') * 10 ** digits + Number(fraction.padEnd(digits, '0') || '0');
   if (!Number.isSafeInteger(minor)) return null;

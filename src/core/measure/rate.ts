@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { digitsOf } from './money';
 
 /** An exchange rate: how many millionths of a unit of `to` one unit of `from` is worth, and of which day. */
 export const rateSchema = z.object({
@@ -10,8 +11,17 @@ export const rateSchema = z.object({
 export type Rate = z.infer<typeof rateSchema>;
 
 /**
- * An amount in another currency, rounded half up. Both currencies are taken with the same number of decimals.
+ * An amount in another currency, rounded half up; also between currencies with different numbers of decimals.
  * @param amount minor units of `rate.from`
  * @returns minor units of `rate.to`
  */
-export const convert = (amount: number, rate: Rate): number => Math.round((amount * rate.millionths) / 1_000_000);
+export const convert = (amount: number, rate: Rate): number =>
+  Math.round((amount * rate.millionths * 10 ** (digitsOf(rate.to) - digitsOf(rate.from))) / 1_000_000);
+
+/**
+ * The way back: what an amount of `rate.to` is in `rate.from`, rounded half up.
+ * @param amount minor units of `rate.to`
+ * @returns minor units of `rate.from`
+ */
+export const convertBack = (amount: number, rate: Rate): number =>
+  Math.round((amount * 1_000_000 * 10 ** (digitsOf(rate.from) - digitsOf(rate.to))) / rate.millionths);

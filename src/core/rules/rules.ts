@@ -147,7 +147,7 @@ export function rulesFor(rules: MarketRules, exceptions: AccountExceptions): Mar
   const extraValues = exceptions.extraValues ?? {};
   return {
     ...rules,
-    title: rules.title && exceptions.titleMax ? { max: exceptions.titleMax } : rules.title,
+    title: rules.title && exceptions.titleMax ? { ...rules.title, max: exceptions.titleMax } : rules.title,
     pacing: {
       perMinute: exceptions.perMinute ?? rules.pacing.perMinute,
       newPerDay: exceptions.newPerDay ?? rules.pacing.newPerDay,

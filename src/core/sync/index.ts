@@ -8,3 +8,4 @@ export * from './renewal';
 export * from './retry';
 export * from './snapshot';
 export * from './state';
+export * from './taken';

@@ -30,7 +30,8 @@ export function planListing(
   // What was sold, ended or taken down there is made again only when a person asks for it (then it counts as never listed).
   if (facts.remote === 'sold') return { kind: 'nothing', why: 'It was sold there' };
   if (facts.remote === 'refused') return { kind: 'nothing', why: 'It was refused in review' };
-  if (!isLive && facts.remote !== 'none') return { kind: 'nothing', why: 'It was ended there' };
+  if (!isLive && facts.remote !== 'none' && facts.remote !== 'maybe')
+    return { kind: 'nothing', why: 'It was ended there' };
   // Sold elsewhere while it waited: nobody has to be asked, and no place of the day is used for it.
   if (!isLive && soldOut) return { kind: 'nothing', why: 'It is sold out, so it is not listed' };
   if (isLive && sent) {

@@ -1,5 +1,12 @@
 export const wantedStates = ['none', 'draft', 'live', 'ended'] as const;
-export const remoteStates = ['none', 'review', 'live', 'ended', 'sold', 'refused', 'gone'] as const;
+export const remoteStates = ['none', 'maybe', 'review', 'live', 'ended', 'sold', 'refused', 'gone'] as const;
+
+/** Where something stands there, or may stand: of `maybe` a creation was sent and never answered. */
+export const thereStates: readonly (typeof remoteStates)[number][] = ['live', 'review', 'maybe'];
+
+/** Whether a sale, an end or a change concerns the marketplace: something of the item stands there, or may. */
+export const standsThere = (remote: string | null | undefined): boolean =>
+  thereStates.some((state) => state === remote);
 
 /**
  * What is known of a listing, as facts. The state that people see is derived from them here and nowhere else; the
@@ -52,7 +59,7 @@ export const stateRules: { state: KnotState; when: When }[] = [
   { state: 'attention', when: { problem: [true] } },
   { state: 'sold', when: { remote: ['sold'] } },
   { state: 'waiting', when: { busy: [true], remote: ['none', 'ended', 'refused', 'gone'] } },
-  { state: 'waiting', when: { remote: ['review'] } },
+  { state: 'waiting', when: { remote: ['review', 'maybe'] } },
   { state: 'conflict', when: { remote: ['live'], dirty: [true], drifted: [true] } },
   { state: 'changed', when: { remote: ['live'], dirty: [true] } },
   { state: 'changed', when: { remote: ['live'], drifted: [true] } },

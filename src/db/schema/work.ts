@@ -1,4 +1,4 @@
-import { boolean, index, int, mysqlTable, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import { bigint, boolean, index, int, mysqlTable, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import type { Content } from '../../core/listing';
 import { document, id, minor, moment, reference } from './columns';
 
@@ -10,6 +10,8 @@ export type FrozenRequest = {
   fields: string[];
   photoIds: string[];
   firstSentAt: string;
+  /** Of a creation that was not answered: from when on none of its requests can be under way any more. */
+  openSince?: string;
   /** What was known of these fields before: it is so again when they say that they did not take them. */
   known?: { sent: Content; base: Content };
 };
@@ -37,6 +39,8 @@ export const job = mysqlTable(
     attempts: smallint('attempts').notNull().default(0),
     dueAt: moment('due_at').notNull(),
     leaseOwner: varchar('lease_owner', { length: 60 }),
+    /** Counts how often it was taken to be worked on: what an earlier taker finds out is not kept. */
+    lease: int('lease').notNull().default(0),
     idempotencyKey: varchar('idempotency_key', { length: 60 }),
     request: document<FrozenRequest | null>('request'),
     outcome: varchar('outcome', { length: 20 }).$type<'created' | 'changed' | 'ended' | 'renewed' | 'nothing'>(),
@@ -125,6 +129,8 @@ export const sale = mysqlTable(
     id: id(),
     accountId: reference('account_id'),
     orderId: varchar('order_id', { length: 60 }).notNull(),
+    /** Which line of the order. */
+    line: smallint('line').notNull().default(0),
     itemId: reference('item_id'),
     listingId: reference('listing_id'),
     sku: varchar('sku', { length: 40 }).notNull(),
@@ -135,6 +141,8 @@ export const sale = mysqlTable(
     fee: minor('fee').notNull(),
     cost: minor('cost'),
     currency: varchar('currency', { length: 3 }).notNull(),
+    /** Millionths of a unit of its currency that one of the items' was worth on its day; null in the items' own, or where no rate was known. */
+    rateMillionths: bigint('rate_millionths', { mode: 'number' }),
     /** The combination that was bought: its own key, and what it was called, in words. */
     combination: varchar('combination', { length: 16 }),
     variation: varchar('variation', { length: 200 }),
@@ -142,11 +150,13 @@ export const sale = mysqlTable(
     /** More was sold than was there: a person has to cancel one of the orders. */
     oversold: boolean('oversold').notNull().default(false),
     state: varchar('state', { length: 10 }).notNull().default('paid').$type<'paid' | 'cancelled'>(),
+    /** What they call its state, where it is neither paid nor called off, such as unpaid. */
+    rawState: varchar('raw_state', { length: 40 }),
     cancelledAt: moment('cancelled_at'),
     soldAt: moment('sold_at').notNull(),
   },
   (table) => [
-    uniqueIndex('sale_order').on(table.accountId, table.orderId),
+    uniqueIndex('sale_order').on(table.accountId, table.orderId, table.line),
     index('sale_sold').on(table.soldAt, table.id),
     index('sale_item').on(table.itemId),
   ],

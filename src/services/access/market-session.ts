@@ -23,8 +23,11 @@ function pacerOf(accountId: number, perMinute: number): Pacer {
   return pacer;
 }
 
-/** A conversation for one stored account: reads its access, renews it when it has run out. */
-export function sessionFor(row: AccountRow, perMinute: number, urgent = false): Session {
+/**
+ * A conversation for one stored account: reads its access, renews it when it has run out.
+ * @param mayStill where it is spoken for by a lease: whether that still holds
+ */
+export function sessionFor(row: AccountRow, perMinute: number, urgent = false, mayStill?: () => boolean): Session {
   let access: Access | null = null;
   return openSession({
     base: apiBase(row.market),
@@ -32,6 +35,7 @@ export function sessionFor(row: AccountRow, perMinute: number, urgent = false): 
     marketName: connectorOf(row.market).name,
     pacer: pacerOf(row.id, perMinute),
     urgent,
+    mayStill,
     heard: (answered) => void noteAnswer(row.id, answered).catch(() => undefined),
     async readAccess() {
       if (!access) {

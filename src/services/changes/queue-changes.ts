@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { priorities } from '../../core/sync';
 import type { Executor } from '../../db/client';
 import { enqueueJobs } from '../records/enqueue-jobs';
+import { isThere } from '../records/is-there';
 
 /**
  * What goes out by itself: everything that differs from what was sent, every stock that moved, or only stock that falls
@@ -9,7 +10,6 @@ import { enqueueJobs } from '../records/enqueue-jobs';
  */
 export type Send = 'all' | 'stock' | 'falls';
 
-const isThere = sql`l.remote in ('live', 'review')`;
 const units = sql`coalesce(l.wanted_quantity <> l.sent_quantity, 1)`;
 const fewer = sql`coalesce(l.wanted_quantity < l.sent_quantity, 1)`;
 /** Combinations have units of their own, which the sum does not tell. */
@@ -21,12 +21,13 @@ const differs = {
   falls: sql`(l.busy = 1 or (${isThere} and (${fewer} or ${varied})))`,
 };
 const ended = sql`l.wanted_quantity < 1 and ${units}`;
-const ofStock = sql`if(${ended}, ${priorities.end}, ${priorities.quantity})`;
+/** What waits to be made is no stock that anybody can buy: it keeps its place in the line. */
+const ofStock = sql`case when not ${isThere} then ${priorities.create} when ${ended} then ${priorities.end} else ${priorities.quantity} end`;
 /** Ends first, then stock, prices, words. */
 const ofAnything = (moved: readonly number[]) => {
   // Where combinations moved the sum may be what it was, and yet stock is what has to be told.
   const stirred = moved.length ? sql`or (l.item_id in ${moved} and ${varied})` : sql``;
-  return sql`case when ${ended} then ${priorities.end} when (${units}) ${stirred} then ${priorities.quantity} when coalesce(l.wanted_price <> l.sent_price, 0) then ${priorities.price} else ${priorities.content} end`;
+  return sql`case when not ${isThere} then ${priorities.create} when ${ended} then ${priorities.end} when (${units}) ${stirred} then ${priorities.quantity} when coalesce(l.wanted_price <> l.sent_price, 0) then ${priorities.price} else ${priorities.content} end`;
 };
 
 /** Items that were changed at all, whose stock moved, and whose stock fell. */

@@ -5,6 +5,7 @@ import { isSamePrice } from '../../core/price';
 import type { Db } from '../../db/client';
 import { insertNumbers, readRows } from '../../db/raw';
 import type { Actor } from '../access/actor';
+import { isThere } from '../records/is-there';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { refreshListings } from '../records/refresh-listings';
 import { queueChanges, queueMarked, type Send } from './queue-changes';
@@ -141,7 +142,7 @@ export async function writeNumbers(
     if (send === 'all' && moved.length === 0) {
       // Prices alone: what is to be told is marked in the same pass, with the price that stands there by then, and queued
       // from the mark.
-      const told = sql`(l.busy = 1 or (l.remote in ('live', 'review') and (l.content_dirty = 1 or coalesce(l.wanted_price <> l.sent_price, 0) or coalesce(l.wanted_quantity <> l.sent_quantity, 1))))`;
+      const told = sql`(l.busy = 1 or (${isThere} and (l.content_dirty = 1 or coalesce(l.wanted_price <> l.sent_price, 0) or coalesce(l.wanted_quantity <> l.sent_quantity, 1))))`;
       await db.execute(
         sql`${take}, l.problem = if(${told}, 0, l.problem), l.busy = if(${told}, 1, l.busy) where l.item_id in ${priced}`,
       );

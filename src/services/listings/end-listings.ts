@@ -7,6 +7,7 @@ import { rowsOf } from '../../db/rows';
 import { listing, run } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { enqueueJobs } from '../records/enqueue-jobs';
+import { isThere } from '../records/is-there';
 import { selectionSchema, selectionWhere } from '../records/selection';
 import { counted } from './counted';
 
@@ -22,9 +23,7 @@ export async function endListings(
   return transaction(async (tx) => {
     const where = sql`l.account_id in ${input.accounts} and l.item_id in (select i.id from item i where ${selectionWhere(input.selection)})`;
     const rows = rowsOf<{ id: number }>(
-      await tx.execute(
-        sql`select l.id from listing l where ${where} and (l.remote in ('live', 'review') or l.busy = 1) for update`,
-      ),
+      await tx.execute(sql`select l.id from listing l where ${where} and (${isThere} or l.busy = 1) for update`),
     );
     if (rows.length === 0) throw new NettingError('invalid', 'None of these is live there');
     const [{ insertId: runId }] = await tx.insert(run).values({

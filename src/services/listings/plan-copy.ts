@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
+import { standsThere } from '../../core/sync';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { selectionSchema, selectionWhere } from '../records/selection';
@@ -37,7 +38,7 @@ export async function planCopy(input: z.infer<typeof copyShopSchema>): Promise<C
       left join listing t on t.item_id = f.item_id and t.account_id = ${input.to}
       where f.account_id = ${input.from} and f.remote in ('live', 'review') ${where} order by i.id limit 50000`),
   );
-  const isThere = (row: (typeof rows)[number]) => row.remote === 'live' || row.remote === 'review' || row.busy === 1;
+  const isThere = (row: (typeof rows)[number]) => standsThere(row.remote) || row.busy === 1;
   const there = rows.filter(isThere);
   const leftOut = rows.filter((row) => !isThere(row) && row.wanted === 'none');
   const ids = rows.filter((row) => !isThere(row) && row.wanted !== 'none').map((row) => row.id);

@@ -4,7 +4,7 @@ import { NettingError } from '../../core/errors';
 import type { Item } from '../../core/item';
 import { issueSchema } from '../../core/listing/fields';
 import { netOfContent } from '../../core/listing/net';
-import { fullPace, paceOn, planListing, secondsFor } from '../../core/sync';
+import { fullPace, paceOn, planListing, secondsFor, standsThere } from '../../core/sync';
 import type { Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import type { ListingRow } from '../../db/schema';
@@ -74,7 +74,7 @@ const quiet = (itemId: number, accountId: number, why: string): PlannedKnot => (
 
 /** What would happen where one item and one account cross. */
 function planKnot(item: Item, row: ListingRow | undefined, account: LoadedAccount, liveCount: number) {
-  const isThere = row?.remote === 'live' || row?.remote === 'review';
+  const isThere = standsThere(row?.remote);
   if (row?.wanted === 'none' && !isThere)
     return { knot: quiet(item.id, account.id, 'It is left out there on its sheet'), fee: 0 };
   const computed = computeRow(item, row, account);

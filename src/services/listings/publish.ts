@@ -95,7 +95,14 @@ async function keepAsDrafts(tx: Tx, actor: Actor, input: Publish): Promise<Publi
           chosen: true,
         })),
       )
-      .onDuplicateKeyUpdate({ set: { wanted: 'draft', remote: 'none', chosen: true } });
+      .onDuplicateKeyUpdate({
+        set: {
+          // What may stand there is settled first.
+          wanted: sql`if(remote = 'maybe', wanted, 'draft')`,
+          remote: sql`if(remote = 'maybe', remote, 'none')`,
+          chosen: true,
+        },
+      });
     await derive(tx, fresh, some, rows, accounts);
     kept += fresh.length;
     for (const knot of fresh) {

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
+import { standsThere } from '../../core/sync';
 import { transaction } from '../../db/client';
 import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
@@ -22,7 +23,7 @@ export async function targetListing(
   const at = new Date();
   await transaction(async (tx) => {
     const { version, stored } = await lockTarget(tx, itemId, accountId);
-    if (!here && (stored?.remote === 'live' || stored?.remote === 'review'))
+    if (!here && standsThere(stored?.remote))
       throw new NettingError('market-blocked', 'It is live there; end it before leaving it out', {
         fix: 'End the listing',
       });

@@ -30,7 +30,7 @@ export async function wantLive(
       })),
     )
     .onDuplicateKeyUpdate({
-      set: { wanted: 'live', chosen: true, remote: sql`if(remote in ('live', 'review'), remote, 'none')` },
+      set: { wanted: 'live', chosen: true, remote: sql`if(remote in ('live', 'review', 'maybe'), remote, 'none')` },
     });
   return derive(tx, knots, items, rows, accounts);
 }

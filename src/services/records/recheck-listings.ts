@@ -5,6 +5,7 @@ import { rowsOf } from '../../db/rows';
 import { listing } from '../../db/schema';
 import { systemActor } from '../access/actor';
 import { enqueueJobs } from './enqueue-jobs';
+import { isThere } from './is-there';
 import { type LoadedAccount, loadAccounts } from './load-accounts';
 import { refreshListings } from './refresh-listings';
 import { startTask } from './start-task';
@@ -30,7 +31,7 @@ export async function recheckPortion(
   // Another reserve, cap or limit means other units on offer: that is told like any change of stock.
   if (rows.length)
     await enqueueJobs(db, {
-      where: sql`l.id in ${rows.map((row) => row.id)} and l.remote in ('live', 'review') and coalesce(l.wanted_quantity <> l.sent_quantity, 1)`,
+      where: sql`l.id in ${rows.map((row) => row.id)} and ${isThere} and coalesce(l.wanted_quantity <> l.sent_quantity, 1)`,
       priority: sql`if(l.wanted_quantity < 1, ${priorities.end}, ${priorities.quantity})`,
       runId: null,
     });

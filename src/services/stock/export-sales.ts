@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { amountToText } from '../../core/measure';
 import type { findSalesSchema } from './find-sales';
 import { findSales } from './find-sales';
 
@@ -12,9 +13,10 @@ const columns = [
   'quantity',
   'total',
   'fee',
+  'currency',
   'cost',
   'net',
-  'currency',
+  'currency of cost and net',
   'state',
   'oversold',
   'buyer town',
@@ -25,8 +27,6 @@ const cell = (value: string | number): string => {
   const text = typeof value === 'string' && /^[=+\-@\t\r]/.test(value) ? `'${value}` : String(value);
   return /[",\n\r]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
 };
-const money = (minor: number) => (minor / 100).toFixed(2);
-
 /** Sales as CSV (RFC 4180), newest first, a page at a time. */
 export async function* exportSales(
   filter: Omit<z.infer<typeof findSalesSchema>, 'before' | 'limit'>,
@@ -43,12 +43,13 @@ export async function* exportSales(
         one.title,
         one.variation ?? '',
         one.quantity,
-        money(one.total),
-        money(one.fee),
-        one.cost === null ? '' : money(one.cost * one.quantity),
-        money(one.net),
+        amountToText(one.total, one.currency),
+        amountToText(one.fee, one.currency),
         one.currency,
-        one.state,
+        one.cost === null ? '' : amountToText(one.cost * one.quantity, one.netCurrency),
+        one.net === null ? '' : amountToText(one.net, one.netCurrency),
+        one.netCurrency,
+        one.rawState ?? one.state,
         one.oversold ? 'yes' : '',
         one.buyerTown,
       ]

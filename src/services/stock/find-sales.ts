@@ -1,5 +1,6 @@
 import { and, desc, eq, lt } from 'drizzle-orm';
 import { z } from 'zod';
+import { convertBack, homeCurrency } from '../../core/measure';
 import { database } from '../../db/client';
 import { account, item, sale } from '../../db/schema';
 
@@ -24,15 +25,31 @@ export const saleViewSchema = z.object({
   quantity: z.number(),
   total: z.number(),
   fee: z.number(),
+  /** In the items' currency. */
   cost: z.number().nullable(),
-  net: z.number(),
+  /** What was left, in the items' currency by the rate of the day of the sale; null where none was known. */
+  net: z.number().nullable(),
+  netCurrency: z.string(),
+  /** Of total and fee. */
   currency: z.string(),
+  /** What the marketplace calls its state, where it is neither paid nor called off. */
+  rawState: z.string().nullable(),
   buyerTown: z.string(),
   oversold: z.boolean(),
   state: z.enum(['paid', 'cancelled']),
   soldAt: z.string(),
 });
 export type SaleView = z.infer<typeof saleViewSchema>;
+
+/** What is left of a sale after fees and cost, in the items' currency: amounts of two currencies are never added. */
+function netOf(one: typeof sale.$inferSelect): number | null {
+  const cost = (one.cost ?? 0) * one.quantity;
+  const kept = one.total - one.fee;
+  if (one.currency === homeCurrency) return kept - cost;
+  if (one.rateMillionths === null) return null;
+  const rate = { from: homeCurrency, to: one.currency, millionths: one.rateMillionths, date: '' };
+  return convertBack(kept, rate) - cost;
+}
 
 /** Sales, newest first, with what was left of each after fees and cost. */
 export async function findSales(
@@ -67,7 +84,9 @@ export async function findSales(
       total: one.total,
       fee: one.fee,
       cost: one.cost,
-      net: one.state === 'cancelled' ? 0 : one.total - one.fee - (one.cost ?? 0) * one.quantity,
+      net: one.state === 'cancelled' ? 0 : netOf(one),
+      netCurrency: homeCurrency,
+      rawState: one.state === 'cancelled' ? null : one.rawState,
       state: one.state,
       currency: one.currency,
       buyerTown: one.buyerTown,

@@ -2,8 +2,9 @@ import type { RemoteOrder } from '../../markets';
 import { ingestCancellation } from './ingest-cancellation';
 import { recordSale } from './record-sale';
 
-/** Records an order, or that it is off. */
-export async function ingestOrder(accountId: number, order: RemoteOrder): Promise<void> {
-  await recordSale(accountId, order);
-  if (order.cancelled) await ingestCancellation(accountId, order.orderId);
+/** Records an order line by line, or that it is off. */
+export async function ingestOrder(accountId: number, lines: readonly RemoteOrder[]): Promise<void> {
+  for (const line of lines) await recordSale(accountId, line);
+  const off = lines.find((one) => one.cancelled);
+  if (off) await ingestCancellation(accountId, off.orderId);
 }

@@ -1,12 +1,13 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { combinationWords } from '../../core/item';
 import { type Narrowing, readNarrowing } from '../../core/listing';
-import { type Executor, isDuplicate, transaction } from '../../db/client';
+import { database, type Executor, isDuplicate, transaction } from '../../db/client';
 import { item, listing, previousRemoteId, sale } from '../../db/schema';
 import type { RemoteOrder } from '../../markets';
 import { systemActor } from '../access/actor';
 import { commitItems } from '../changes/commit-items';
 import { holdItems } from '../records/hold-items';
+import { rateTo } from '../records/latest-rates';
 import { soldVariation } from './sold-variation';
 import { unitsChange } from './units-change';
 
@@ -32,8 +33,16 @@ async function soldThing(db: Executor, accountId: number, order: RemoteOrder): P
   return { itemId: bySku?.id ?? null, listingId: null, isPresent: false, narrowing: {} };
 }
 
+/** What has become of one that is recorded already, in their words. */
+async function noteState(accountId: number, { orderId, line, rawState }: RemoteOrder): Promise<void> {
+  await database()
+    .update(sale)
+    .set({ rawState })
+    .where(and(eq(sale.accountId, accountId), eq(sale.orderId, orderId), eq(sale.line, line)));
+}
+
 /**
- * Records an order heard from a marketplace, once, whatever often it is heard: the sale, the movement, what every
+ * Records a line of an order heard from a marketplace, once, whatever often it is heard: the sale, the movement, what every
  * other listing shall offer, and the jobs that end or lower them — in one transaction.
  */
 export async function recordSale(accountId: number, order: RemoteOrder): Promise<RecordedSale> {
@@ -48,6 +57,9 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
       const [{ insertId: saleId }] = await tx.insert(sale).values({
         accountId,
         orderId: order.orderId,
+        line: order.line,
+        rawState: order.rawState,
+        rateMillionths: (await rateTo(tx, order.currency))?.millionths ?? null,
         itemId: found.itemId,
         listingId: found.listingId,
         sku: order.sku,
@@ -93,7 +105,10 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
       return { saleId, oversold };
     });
   } catch (error) {
-    if (isDuplicate(error)) return { known: true };
+    if (isDuplicate(error)) {
+      await noteState(accountId, order);
+      return { known: true };
+    }
     throw error;
   }
 }

@@ -1,5 +1,6 @@
 import { and, eq, inArray, lt } from 'drizzle-orm';
 import { z } from 'zod';
+import { config } from '../../config';
 import { sameJson } from '../../core/json';
 import { database } from '../../db/client';
 import { account, listing } from '../../db/schema';
@@ -63,7 +64,8 @@ export async function compareAccount(accountId: number): Promise<Comparison> {
         eq(listing.accountId, accountId),
         inArray(listing.remote, ['live', 'review']),
         eq(listing.busy, false),
-        lt(listing.sentAt, began),
+        // What was made just before may not stand in their list yet.
+        lt(listing.sentAt, new Date(began.getTime() - config.readsLagMs)),
         lt(listing.seenAt, began),
       ),
     );

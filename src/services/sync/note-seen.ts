@@ -1,5 +1,5 @@
 import { eq, sql } from 'drizzle-orm';
-import { priorities } from '../../core/sync';
+import { priorities, standsThere } from '../../core/sync';
 import { type Tx, transaction } from '../../db/client';
 import { type ListingRow, listing } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
@@ -8,6 +8,7 @@ import { enqueueJobs } from '../records/enqueue-jobs';
 import { holdItems } from '../records/hold-items';
 import type { LoadedAccount } from '../records/load-accounts';
 import { hasDrifted, refusalOf } from '../records/shown-columns';
+import { isStale } from './is-stale';
 import { byRule, settleFields } from './settle-fields';
 
 /**
@@ -17,7 +18,7 @@ import { byRule, settleFields } from './settle-fields';
 async function tellWhatHolds(tx: Tx, row: ListingRow, shown: RemoteListing): Promise<void> {
   const offered = shown.content.quantity;
   const isOver = typeof offered === 'number' && offered > row.wantedQuantity;
-  const isBack = row.remote !== 'live' && row.remote !== 'review';
+  const isBack = !standsThere(row.remote);
   if (!isOver && !isBack && row.wanted !== 'ended') return;
   if (isOver && row.sent) {
     const { quantity: _sent, ...sent } = row.sent;
@@ -31,23 +32,26 @@ async function tellWhatHolds(tx: Tx, row: ListingRow, shown: RemoteListing): Pro
  * Keeps what a marketplace shows of a listing now, beside what we sent: noticed, not overwritten. What the account's
  * rules decide by themselves is done at once.
  * @param readAt when it was asked for: what was sent since then is newer than what they showed
+ * @returns when to look again, where they may have shown what stood there before our last send; else null
  */
 export async function noteSeen(
   account: LoadedAccount,
   listingId: number,
   shown: RemoteListing,
   readAt: Date,
-): Promise<void> {
-  await transaction(async (tx) => {
+): Promise<Date | null> {
+  return transaction(async (tx) => {
     // The item before its listing: what the rules take over is written into both.
     const [known] = await tx.select({ itemId: listing.itemId }).from(listing).where(eq(listing.id, listingId));
     const { listings } = await holdItems(tx, known ? [known.itemId] : []);
     const row = listings.find((one) => one.id === listingId);
     // A number that is not the listing's any more tells nothing of it.
-    if (!row || row.remoteId !== shown.remoteId || (row.sentAt && row.sentAt > readAt)) return;
+    if (!row || row.remoteId !== shown.remoteId || (row.sentAt && row.sentAt > readAt)) return null;
     const isThere = shown.state === 'live' || shown.state === 'review';
     // It is to be made anew: that the old one is not there is known, and undoes nothing.
-    if (row.remote === 'none' && !isThere) return;
+    if ((row.remote === 'none' || row.remote === 'maybe') && !isThere) return null;
+    const again = await isStale(tx, row, shown, readAt);
+    if (again) return again;
     const drifted = shown.state === 'live' && hasDrifted(row.base, shown.content);
     await tx
       .update(listing)
@@ -64,5 +68,6 @@ export async function noteSeen(
     if (isThere) await tellWhatHolds(tx, row, shown);
     if (drifted && Object.keys(account.row.driftRules).length > 0)
       await settleFields(tx, systemActor, account, row.id, byRule);
+    return null;
   });
 }

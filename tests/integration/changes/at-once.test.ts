@@ -149,6 +149,8 @@ const deeds: Record<string, () => Promise<unknown>> = {
       buyerTown: '',
       soldAt: new Date(),
       changedAt: new Date(),
+      line: 0,
+      rawState: null,
       cancelled: false,
       variation: (await varied(id)) ? { values: [pick(['Black', 'Tan'])], number: '' } : null,
     };

@@ -5,6 +5,7 @@ import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import type { SortName } from '@/core/filter/sorting';
+import { amountToText } from '@/core/measure/money';
 import type { FoundItem } from '@/services/records/find-items';
 import { CellEditor } from './cell-editor';
 import type { Chosen } from './chosen';
@@ -131,7 +132,7 @@ export function Net(props: Props) {
       if (one.kind === 'knot') return item.knots.find((knot) => knot.accountId === one.accountId)?.state ?? 'none';
       if (one.kind === 'check') return '';
       if (one.id === 'price' || one.id === 'cost')
-        return item[one.id] === null ? '' : (Number(item[one.id]) / 100).toFixed(2);
+        return item[one.id] === null ? '' : amountToText(Number(item[one.id]), item.currency);
       if (one.id === 'updated') return item.updatedAt;
       return String(
         item[one.id as 'title' | 'sku' | 'brand' | 'category' | 'location' | 'quantity' | 'condition'] ?? '',

@@ -54,7 +54,12 @@ export function Sales() {
         <AccountSelect value={query.account} choose={(account) => void setQuery({ account })} all="Everywhere" />
         <span className="ml-auto" />
         <ForgetBuyers />
-        <a className="btn btn-sm" href={`/api/v1/sales.csv?${search}`}>
+        <a
+          className="btn btn-sm"
+          href={`/api/v1/sales.csv?${new URLSearchParams(
+            Object.entries(search).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])),
+          )}`}
+        >
           Export as CSV
         </a>
       </PageHead>
@@ -76,11 +81,16 @@ export function Sales() {
 }
 
 function SalesTable({ sales, cancel }: { sales: SaleView[]; cancel: (sale: SaleView) => void }) {
-  const money = (id: string, head: string, amount: (sale: SaleView) => number | null): Column<SaleView> => ({
+  const money = (
+    id: string,
+    head: string,
+    amount: (sale: SaleView) => number | null,
+    currency: (sale: SaleView) => string = (sale) => sale.currency,
+  ): Column<SaleView> => ({
     id,
     head,
     align: 'right',
-    cell: (sale) => <Price amount={amount(sale)} currency={sale.currency} />,
+    cell: (sale) => <Price amount={amount(sale)} currency={currency(sale)} />,
   });
   const columns: Column<SaleView>[] = [
     {
@@ -99,6 +109,7 @@ function SalesTable({ sales, cancel }: { sales: SaleView[]; cancel: (sale: SaleV
             <span className="rounded bg-error px-1.5 text-[12px] text-error-content">oversold</span>
           ) : null}
           {sale.state === 'cancelled' ? <span className="quiet text-[12px]">cancelled</span> : null}
+          {sale.rawState ? <span className="quiet text-[12px]">{sale.rawState}</span> : null}
         </ItemCell>
       ),
     },
@@ -108,7 +119,12 @@ function SalesTable({ sales, cancel }: { sales: SaleView[]; cancel: (sale: SaleV
     { id: 'units', head: 'Units', align: 'right', cell: (sale) => sale.quantity },
     money('total', 'Total', (sale) => sale.total),
     money('fees', 'Fees', (sale) => sale.fee),
-    money('cost', 'Cost', (sale) => (sale.cost === null ? null : sale.cost * sale.quantity)),
+    money(
+      'cost',
+      'Cost',
+      (sale) => (sale.cost === null ? null : sale.cost * sale.quantity),
+      (sale) => sale.netCurrency,
+    ),
     {
       id: 'net',
       head: 'Net',
@@ -118,7 +134,7 @@ function SalesTable({ sales, cancel }: { sales: SaleView[]; cancel: (sale: SaleV
         sale.state === 'cancelled' ? (
           <span className="quiet">–</span>
         ) : (
-          <Price amount={sale.net} currency={sale.currency} tone />
+          <Price amount={sale.net} currency={sale.netCurrency} tone />
         ),
     },
     {
