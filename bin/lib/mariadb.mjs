@@ -66,6 +66,8 @@ export async function startDatabase(processes, settings, secrets) {
     '--local-infile=1',
     `--innodb-buffer-pool-size=${memory}M`,
     `--innodb-log-file-size=${settings.redoMegabytes ?? 512}M`,
+    // No log of statements is kept, so rows of two writers may have their numbers in turns.
+    '--innodb-autoinc-lock-mode=2',
     '--innodb-ft-min-token-size=2',
     '--tmp-table-size=128M',
     '--max-heap-table-size=128M',

@@ -1,7 +1,8 @@
 import { spawn } from 'node:child_process';
-import { createWriteStream, existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import { join } from 'node:path';
+import { LogFile } from './log-file.mjs';
 import { fail, say } from './say.mjs';
 import { root } from './settings.mjs';
 
@@ -70,7 +71,7 @@ export class Processes {
 
   /** Starts a program under a name, in a process group of its own. */
   start(name, command, args, { cwd = root, env = {}, keepAlive = true } = {}) {
-    const log = createWriteStream(join(this.#folder, `${name}.log`), { flags: 'a' });
+    const log = new LogFile(join(this.#folder, `${name}.log`));
     // Own process group: Ctrl-C reaches only us, and we stop the others in the right order.
     const child = spawn(command, args, {
       cwd,

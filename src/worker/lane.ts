@@ -121,7 +121,7 @@ export class Lanes {
       if (!lane) continue;
       const what = due.get(row.id) ?? nothingDue;
       if (what.events) this.#hear(row, lane);
-      if (row.state !== 'connected') continue;
+      if (row.state !== 'connected' || row.restoredAt) continue;
       const may = permission(row, new Date());
       if (may === 'probe') lane.probe ??= this.#probe(row).finally(() => (lane.probe = null));
       if (may !== 'send' || row.pausedAt || (row.lockedUntil && row.lockedUntil.getTime() > Date.now())) continue;

@@ -10,6 +10,7 @@ import { hearingEveryMs } from '../services/records/hearing';
 import { openAccount } from '../services/records/open-account';
 import { endedOpen, uncertainFor } from '../services/records/open-create';
 import { ingestOrder } from '../services/stock/ingest-order';
+import { catchUp } from '../services/sync/catch-up';
 import { compareAccount } from '../services/sync/compare-account';
 import { noteNotMade, queueLook } from '../services/sync/settle-open';
 import { look } from './inbox';
@@ -150,6 +151,10 @@ export async function pollOrders(row: AccountRow, log: Logger): Promise<void> {
     if (row.polledAt && Date.now() - row.polledAt.getTime() < hearingEveryMs(row.market)) return;
     await db.update(account).set({ polledAt: new Date() }).where(eq(account.id, row.id));
     await hearOrders(row, log);
+    if (row.restoredAt) {
+      await catchUp(row.id);
+      log.info({ account: row.name }, 'compared after it was brought back');
+    }
     await followReviews(row.id, log);
     await settleOpen(row.id, log);
     if (Date.now() - (rulesRead.get(row.id) ?? 0) > rulesEveryMs) {

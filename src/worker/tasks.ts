@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import pino from 'pino';
 import { closeDatabase } from '../db/client';
+import { auditAndKeep } from '../services/audit/audit';
 import { planDailyRenewals } from '../services/listings/plan-daily-renewals';
-import { forgetTasks } from '../services/tasks/forget-tasks';
 import { runTask } from '../services/tasks/run-task';
+import { thinOld } from '../services/tasks/thin-old';
 
 /**
  * Long work, in a process of its own: what is computed for a hundred thousand items must not keep the one waiting that
@@ -13,6 +14,8 @@ const holder = `tasks-${randomUUID()}`;
 const log = pino({ name: 'tasks' });
 const taskMs = 500;
 const dailyMs = 30_000;
+const auditMs = 600_000;
+const thinMs = 3_600_000;
 let stopping = false;
 
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -30,13 +33,30 @@ async function taskLoop(): Promise<void> {
 
 /** What repeats by itself. */
 async function dailyLoop(): Promise<void> {
+  let auditedAt = 0;
+  let thinnedAt = 0;
   while (!stopping) {
     const planned = await planDailyRenewals(new Date()).catch((error: unknown) => {
       log.error({ error: String(error) }, 'daily renewals');
       return 0;
     });
     if (planned) log.info({ planned }, 'daily renewals');
-    await forgetTasks(new Date()).catch((error: unknown) => log.error({ error: String(error) }, 'old tasks'));
+    if (Date.now() - thinnedAt > thinMs) {
+      thinnedAt = Date.now();
+      await thinOld(new Date(), () => stopping)
+        .then((thinned) => {
+          if (Object.values(thinned).some((count) => count > 0)) log.info(thinned, 'old things went');
+        })
+        .catch((error: unknown) => log.error({ error: String(error) }, 'old things'));
+    }
+    if (Date.now() - auditedAt > auditMs) {
+      auditedAt = Date.now();
+      const { found } = await auditAndKeep().catch((error: unknown) => {
+        log.error({ error: String(error) }, 'audit');
+        return { found: [] };
+      });
+      if (found.length) log.warn({ found: found.map(({ id, count, mended }) => ({ id, count, mended })) }, 'audit');
+    }
     for (let waited = 0; waited < dailyMs && !stopping; waited += taskMs) await pause(taskMs);
   }
 }

@@ -1,2 +1,3 @@
 export * from './operation';
 export * from './outcome';
+export * from './portions';

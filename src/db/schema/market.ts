@@ -77,6 +77,8 @@ export const account = mysqlTable(
     polledAt: moment('polled_at'),
     /** When everything that they had to tell of orders was last heard. */
     heardAt: moment('heard_at'),
+    /** Brought back from a backup: nothing is sent before it has been heard and compared; null once that is done. */
+    restoredAt: moment('restored_at'),
     /** Who is asking for new tokens just now, and until when nobody else does. */
     renewingBy: varchar('renewing_by', { length: 60 }),
     renewingUntil: moment('renewing_until'),

@@ -149,6 +149,8 @@ export const sale = mysqlTable(
     buyerTown: varchar('buyer_town', { length: 80 }).notNull().default(''),
     /** More was sold than was there: a person has to cancel one of the orders. */
     oversold: boolean('oversold').notNull().default(false),
+    /** It fits no item, or none of its combinations: a person has to say what was sold. */
+    unassigned: boolean('unassigned').notNull().default(false),
     state: varchar('state', { length: 10 }).notNull().default('paid').$type<'paid' | 'cancelled'>(),
     /** What they call its state, where it is neither paid nor called off, such as unpaid. */
     rawState: varchar('raw_state', { length: 40 }),
@@ -159,5 +161,8 @@ export const sale = mysqlTable(
     uniqueIndex('sale_order').on(table.accountId, table.orderId, table.line),
     index('sale_sold').on(table.soldAt, table.id),
     index('sale_item').on(table.itemId),
+    // Few are: the foot of every page counts them.
+    index('sale_oversold').on(table.oversold),
+    index('sale_unassigned').on(table.unassigned),
   ],
 );

@@ -22,7 +22,7 @@ import { splitVariations, splitVariationsSchema } from '../../services/items/spl
 import { titleProposals, titleProposalsSchema } from '../../services/items/title-proposals';
 import { wordingProposals, wordingSchema } from '../../services/items/wording-proposals';
 import { loadCustomFields } from '../../services/records/load-custom-fields';
-import { readSettings, shopSettingsSchema } from '../../services/records/read-settings';
+import { readSettings, shopSettingsSchema, someSettingsSchema } from '../../services/records/read-settings';
 import { done, endpoint } from '../endpoint';
 import { madeFrom } from '../made-from';
 import { readLimited } from '../read-limited';
@@ -203,7 +203,7 @@ export const itemsEndpoints = [
     path: '/settings',
     tag: 'Settings',
     summary: 'Change what holds for the whole shop',
-    body: shopSettingsSchema,
+    body: someSettingsSchema,
     answer: shopSettingsSchema,
     run: ({ actor, body }) => saveSettings(actor, body),
   }),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { auditAndKeep, auditSchema, lastAudit } from '../../services/audit/audit';
 import { cancelScheduled } from '../../services/outbox/cancel-scheduled';
 import { causeSchema, findCauses } from '../../services/outbox/find-causes';
 import { findJobs, findJobsSchema, outboxJobSchema } from '../../services/outbox/find-jobs';
@@ -76,6 +77,23 @@ export const outboxEndpoints = [
     body: z.object({}).strict(),
     answer: z.object({ resumed: z.number() }),
     run: ({ actor, params }) => resumeRun(actor, params.id),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/audit',
+    tag: 'Outbox',
+    summary: 'What the last look found that does not add up',
+    answer: auditSchema,
+    run: () => lastAudit(),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/audit',
+    tag: 'Outbox',
+    summary: 'Look now whether everything adds up; what can be put right by sending it is queued',
+    body: z.object({}).strict(),
+    answer: auditSchema,
+    run: () => auditAndKeep(),
   }),
   endpoint({
     method: 'GET',

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { assignSale, assignSaleSchema } from '../../services/stock/assign-sale';
 import { cancelSale } from '../../services/stock/cancel-sale';
 import { changeStock, changeStockSchema } from '../../services/stock/change-stock';
 import { exportSales } from '../../services/stock/export-sales';
@@ -54,6 +55,15 @@ export const stockEndpoints = [
     body: z.object({}).strict(),
     answer: z.object({ quantity: z.number().nullable(), again: z.number() }),
     run: ({ actor, params }) => cancelSale(actor, params.id),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/sales/{id}/assign',
+    tag: 'Sales',
+    summary: 'Say which item an order is of that fitted none; what was sold leaves the stock',
+    body: assignSaleSchema,
+    answer: z.object({ quantity: z.number(), oversold: z.boolean() }),
+    run: ({ actor, params, body }) => assignSale(actor, params.id, body),
   }),
   endpoint({
     method: 'POST',

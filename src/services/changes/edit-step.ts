@@ -1,9 +1,9 @@
 import { eq, sql } from 'drizzle-orm';
-import type { Operation } from '../../core/edit';
+import { nextPortions, type Operation, type Progress, type Range, withDone } from '../../core/edit';
 import { ownTransaction } from '../../db/raw';
 import { run, type TaskRow } from '../../db/schema';
-import { advanceTask } from '../records/advance-task';
-import { changePortion } from './change-portion';
+import { advanceBeside } from '../records/advance-task';
+import { changePortion, type PortionOptions, type PortionResult } from './change-portion';
 
 /** What a change of many is to do: to these items, in the order of their numbers. */
 export type EditTask = { ids: number[]; steps: Operation[]; send: boolean };
@@ -24,39 +24,76 @@ const aimMs = 350;
 const nextSize = (size: number, tookMs: number): number =>
   Math.round(Math.max(25, Math.min(mostAtOnce, size * 2, (size * aimMs) / Math.max(1, tookMs))));
 
-/** Carries out the next portion of a change of many, and keeps that it did, in one short transaction. */
+/** While the database writes one portion the next one is computed. */
+const sideBySide = 2;
+
+/**
+ * Carries out the next portions of a change of many, side by side, each with the note that it is done in one short
+ * transaction of its own.
+ */
 export async function editStep(task: TaskRow, holder: string, most?: number): Promise<TaskRow> {
+  const { ids } = task.input as EditTask; // written by `applyEdit`
+  const progress = progressOf(task);
+  const given = most === undefined ? progress : { ...progress, size: most };
+  const left = nextPortions(given, ids.length, most === undefined ? sideBySide : 1);
+  // With nothing left to do it is kept that nothing is.
+  const portions: Range[] = left.length ? left : [[ids.length, ids.length]];
+  const ended = await Promise.allSettled(portions.map((range) => carryOut(task, holder, range)));
+  const failed = ended.find((one) => one.status === 'rejected');
+  if (failed) throw failed.reason;
+  // Whichever ended last has read what the others have kept.
+  const [last] = ended
+    .flatMap((one) => (one.status === 'fulfilled' ? [one.value] : []))
+    .sort((a, b) => b.doneCount - a.doneCount);
+  return last ? { ...last, input: task.input } : task;
+}
+
+/** Written below; one of before knows of no portions beyond. */
+const progressOf = (task: TaskRow): Progress => ({
+  at: 0,
+  size: firstPortion,
+  beyond: [],
+  ...(task.cursor as Partial<Progress> | null),
+});
+
+async function carryOut(task: TaskRow, holder: string, range: Range): Promise<TaskRow> {
   const { ids, steps, send } = task.input as EditTask; // written by `applyEdit`
-  const { at, size } = (task.cursor ?? { at: 0, size: firstPortion }) as { at: number; size: number }; // written below
-  const before = (task.result ?? noEditResult) as EditResult; // written below
-  const portion = ids.slice(at, at + (most ?? size));
-  const began = performance.now();
+  const portion = ids.slice(...range);
   const runId = task.runId ?? 0;
   return ownTransaction(async (db, connection) => {
-    const done = await changePortion(db, portion, {
+    const began = performance.now();
+    const nothing: PortionResult = { items: 0, listings: 0, reasons: [] };
+    const how: PortionOptions = {
       connection,
       actor: { id: task.byId, name: task.byName },
       runId,
       steps,
       send,
-    });
-    const reasons = { ...before.reasons };
-    for (const why of done.reasons) reasons[why] = (reasons[why] ?? 0) + 1;
-    const result: EditResult = {
-      items: before.items + done.items,
-      listings: before.listings + done.listings,
-      refused: before.refused + done.reasons.length,
-      reasons,
     };
+    const done = portion.length ? await changePortion(db, portion, how) : nothing;
+    const tookMs = performance.now() - began;
+    const kept = await advanceBeside(db, task, holder, (now) => {
+      const before = (now.result ?? noEditResult) as EditResult; // written here
+      const reasons = { ...before.reasons };
+      for (const why of done.reasons) reasons[why] = (reasons[why] ?? 0) + 1;
+      const progress = withDone(progressOf(now), range);
+      const result: EditResult = {
+        items: before.items + done.items,
+        listings: before.listings + done.listings,
+        refused: before.refused + done.reasons.length,
+        reasons,
+      };
+      return {
+        cursor: { ...progress, size: nextSize(portion.length, tookMs) },
+        done: portion.length,
+        finished: progress.at >= ids.length,
+        result,
+      };
+    });
     await db
       .update(run)
       .set({ itemCount: sql`${run.itemCount} + ${done.items}` })
       .where(eq(run.id, runId));
-    return advanceTask(db, task, holder, {
-      cursor: { at: at + portion.length, size: nextSize(portion.length, performance.now() - began) },
-      done: portion.length,
-      finished: at + portion.length >= ids.length,
-      result,
-    });
+    return kept;
   });
 }

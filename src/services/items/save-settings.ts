@@ -1,13 +1,17 @@
 import { database } from '../../db/client';
 import { setting } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import type { ShopSettings } from '../records/read-settings';
+import { readSettings, type ShopSettings } from '../records/read-settings';
 
-export async function saveSettings(actor: Actor, input: ShopSettings): Promise<ShopSettings> {
-  const set = { value: input.skuPattern, byName: actor.name, at: new Date() };
-  await database()
-    .insert(setting)
-    .values({ name: 'skuPattern', ...set })
-    .onDuplicateKeyUpdate({ set });
-  return input;
+/** Keeps the settings that are given; the others stay. */
+export async function saveSettings(actor: Actor, input: Partial<ShopSettings>): Promise<ShopSettings> {
+  for (const [name, value] of Object.entries(input)) {
+    if (value === undefined) continue;
+    const set = { value, byName: actor.name, at: new Date() };
+    await database()
+      .insert(setting)
+      .values({ name, ...set })
+      .onDuplicateKeyUpdate({ set });
+  }
+  return readSettings();
 }

@@ -16,6 +16,8 @@ export const laneProgressSchema = z.object({
   /** Stopped by a person: of a run, or the whole account. */
   held: z.number(),
   paused: z.boolean(),
+  /** Brought back from a backup and not yet compared: nothing is sent before. */
+  comparing: z.boolean(),
   /** They do not answer, since when. */
   unwellSince: z.string().nullable(),
   /** Their orders have not been heard for longer than they should, since when. */
@@ -33,6 +35,8 @@ export const sendingProgressSchema = z.object({
   lanes: z.array(laneProgressSchema),
   failed: z.number(),
   oversold: z.number(),
+  /** Orders that fit no item. */
+  unassigned: z.number(),
   workerAlive: z.boolean(),
   /** Long work that is under way. */
   tasks: z.array(
@@ -57,6 +61,7 @@ export async function progress(): Promise<SendingProgress> {
     running: number;
     held: number;
     paused: number;
+    comparing: number;
     unwellSince: string | null;
     warnedUntil: string | null;
     doneLastMinute: number;
@@ -66,15 +71,15 @@ export async function progress(): Promise<SendingProgress> {
     await db.execute(sql`select a.id as accountId, a.name,
       (select count(*) from job j where j.account_id = a.id and j.state = 'waiting') - (select count(*) from job j where j.account_id = a.id and j.state = 'waiting' and j.priority <= ${priorities.quantity} and j.due_at > utc_timestamp(3) and (j.attempts >= ${alarmAfter} or j.error_code = 'market-blocked')) as waiting,
       (select count(*) from job j where j.account_id = a.id and j.state = 'running') as running,
-      (select count(*) from job j where j.account_id = a.id and j.state = 'held') as held, a.paused_at is not null as paused,
+      (select count(*) from job j where j.account_id = a.id and j.state = 'held') as held, a.paused_at is not null as paused, a.restored_at is not null as comparing,
       date_format(a.unwell_since, '%Y-%m-%dT%H:%i:%sZ') as unwellSince, if(a.warned_until > utc_timestamp(3), date_format(a.warned_until, '%Y-%m-%dT%H:%i:%sZ'), null) as warnedUntil,
       (select count(*) from job j where j.account_id = a.id and j.state = 'done' and j.finished_at > utc_timestamp(3) - interval 60 second) as doneLastMinute,
       if(a.locked_until > utc_timestamp(3), date_format(a.locked_until, '%Y-%m-%dT%H:%i:%sZ'), null) as lockedUntil, a.last_error as lastError
       from account a order by a.id`),
   );
-  const [state] = rowsOf<{ failed: number; oversold: number; alive: number }>(
+  const [state] = rowsOf<{ failed: number; oversold: number; unassigned: number; alive: number }>(
     await db.execute(
-      sql`select (select count(*) from listing where state = 'attention') as failed, (select count(*) from sale where oversold = 1) as oversold, (select count(*) from account where lane_until > utc_timestamp(3) - interval 10 second) as alive`,
+      sql`select (select count(*) from listing where state = 'attention') as failed, (select count(*) from sale where oversold = 1) as oversold, (select count(*) from sale where unassigned = 1) as unassigned, (select count(*) from account where lane_until > utc_timestamp(3) - interval 10 second) as alive`,
     ),
   );
   const now = new Date();
@@ -98,6 +103,7 @@ export async function progress(): Promise<SendingProgress> {
       ...row,
       unheardSince: unheard.get(row.accountId)?.toISOString() ?? null,
       paused: Boolean(row.paused),
+      comparing: Boolean(row.comparing),
       secondsLeft:
         row.waiting + row.running === 0
           ? 0
@@ -107,6 +113,7 @@ export async function progress(): Promise<SendingProgress> {
     })),
     failed: state?.failed ?? 0,
     oversold: state?.oversold ?? 0,
+    unassigned: state?.unassigned ?? 0,
     workerAlive: (state?.alive ?? 0) > 0 || rows.length === 0,
     tasks: await runningTasks(db),
   };

@@ -1,4 +1,4 @@
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { Executor } from '../../db/client';
 import { type TaskRow, task } from '../../db/schema';
 import { taskLease } from './start-task';
@@ -34,6 +34,28 @@ export async function advanceTask(db: Executor, row: TaskRow, holder: string, st
     .where(and(eq(task.id, row.id), eq(task.leaseOwner, holder), eq(task.state, 'running')));
   if (affectedRows !== 1) throw new LostTask(row.id);
   return { ...row, ...kept };
+}
+
+/**
+ * The same where portions of one task are carried out side by side: the task is held and read anew, so that each adds to
+ * what the others have kept meanwhile.
+ */
+export async function advanceBeside(
+  db: Executor,
+  row: Pick<TaskRow, 'id'>,
+  holder: string,
+  step: (now: TaskRow) => TaskStep,
+): Promise<TaskRow> {
+  const { input: _input, ...columns } = getTableColumns(task);
+  const [now] = await db
+    .select(columns)
+    .from(task)
+    .where(and(eq(task.id, row.id), eq(task.leaseOwner, holder), eq(task.state, 'running')))
+    .for('update');
+  if (!now) throw new LostTask(row.id);
+  // What it was asked to do never changes, and may be long.
+  const whole: TaskRow = { ...now, input: null };
+  return advanceTask(db, whole, holder, step(whole));
 }
 
 /** Gives a task back that is not finished, for a worker to go on with. */

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { readSkuPattern, type SkuPattern } from '../../core/item';
@@ -8,18 +8,32 @@ import { setting } from '../../db/schema';
 const firstPattern = 'GH-{seq}';
 
 export const shopSettingsSchema = z
-  .object({ skuPattern: z.string().trim().min(1).max(80) })
-  .strict()
-  .superRefine(({ skuPattern }, context) => {
-    const read = readSkuPattern(skuPattern);
-    if ('problem' in read) context.addIssue({ code: 'custom', path: ['skuPattern'], message: read.problem });
-  });
-
+  .object({
+    skuPattern: z.string().trim().min(1).max(80),
+    /** How long changes of items are kept, for history and undo. */
+    historyDays: z.number().int().min(30).max(3_650),
+    /** How long it is kept what exactly was sent to marketplaces and what they told. */
+    requestDays: z.number().int().min(7).max(3_650),
+  })
+  .strict();
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
 
+/** Some of the settings, to be kept. */
+export const someSettingsSchema = shopSettingsSchema.partial().superRefine(({ skuPattern }, context) => {
+  if (skuPattern === undefined) return;
+  const read = readSkuPattern(skuPattern);
+  if ('problem' in read) context.addIssue({ code: 'custom', path: ['skuPattern'], message: read.problem });
+});
+
+const firstSettings: ShopSettings = { skuPattern: firstPattern, historyDays: 730, requestDays: 60 };
+
 export async function readSettings(db: Executor = database()): Promise<ShopSettings> {
-  const [row] = await db.select().from(setting).where(eq(setting.name, 'skuPattern'));
-  return { skuPattern: typeof row?.value === 'string' ? row.value : firstPattern };
+  const rows = await db
+    .select()
+    .from(setting)
+    .where(inArray(setting.name, Object.keys(firstSettings)));
+  const kept = shopSettingsSchema.partial().safeParse(Object.fromEntries(rows.map((row) => [row.name, row.value])));
+  return { ...firstSettings, ...kept.data };
 }
 
 /** The pattern of stock numbers, read; the one that Netting starts with when the kept one cannot be read any more. */

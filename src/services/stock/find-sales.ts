@@ -7,7 +7,7 @@ import { account, item, sale } from '../../db/schema';
 export const findSalesSchema = z.object({
   account: z.coerce.number().int().optional(),
   item: z.coerce.number().int().optional(),
-  state: z.enum(['paid', 'cancelled', 'oversold']).optional(),
+  state: z.enum(['paid', 'cancelled', 'oversold', 'unassigned']).optional(),
   before: z.coerce.number().int().optional(),
   limit: z.coerce.number().int().min(1).max(200).default(100),
 });
@@ -36,6 +36,8 @@ export const saleViewSchema = z.object({
   rawState: z.string().nullable(),
   buyerTown: z.string(),
   oversold: z.boolean(),
+  /** It fits no item, or none of its combinations: a person has to say what was sold. */
+  unassigned: z.boolean(),
   state: z.enum(['paid', 'cancelled']),
   soldAt: z.string(),
 });
@@ -64,7 +66,13 @@ export async function findSales(
       and(
         input.account ? eq(sale.accountId, input.account) : undefined,
         input.item ? eq(sale.itemId, input.item) : undefined,
-        input.state === 'oversold' ? eq(sale.oversold, true) : input.state ? eq(sale.state, input.state) : undefined,
+        input.state === 'oversold'
+          ? eq(sale.oversold, true)
+          : input.state === 'unassigned'
+            ? eq(sale.unassigned, true)
+            : input.state
+              ? eq(sale.state, input.state)
+              : undefined,
         input.before ? lt(sale.id, input.before) : undefined,
       ),
     )
@@ -91,6 +99,7 @@ export async function findSales(
       currency: one.currency,
       buyerTown: one.buyerTown,
       oversold: one.oversold,
+      unassigned: one.unassigned,
       soldAt: one.soldAt.toISOString(),
     }),
   );

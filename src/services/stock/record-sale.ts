@@ -78,6 +78,7 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
             : null,
         buyerTown: order.buyerTown,
         oversold,
+        unassigned: !stock || (stock.axes.length > 0 && !sold),
         soldAt: order.soldAt,
       });
       if (found.isPresent && found.listingId !== null) {

@@ -32,7 +32,10 @@ export async function storeCancelled(
     const [row] = await tx.select().from(sale).where(eq(sale.id, saleId)).for('update');
     if (!row) throw new NettingError('not-found', `There is no sale ${saleId}`);
     if (row.state === 'cancelled') return { quantity: null, again: 0 };
-    await tx.update(sale).set({ state: 'cancelled', cancelledAt: at, oversold: false }).where(eq(sale.id, saleId));
+    await tx
+      .update(sale)
+      .set({ state: 'cancelled', cancelledAt: at, oversold: false, unassigned: false })
+      .where(eq(sale.id, saleId));
     if (row.itemId === null) return { quantity: null, again: 0 };
     const id = row.itemId;
     let before = 0;

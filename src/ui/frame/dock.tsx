@@ -56,6 +56,11 @@ export function Dock() {
             {data.oversold} oversold
           </Link>
         ) : null}
+        {data && data.unassigned > 0 ? (
+          <Link href="/sales?state=unassigned" className="font-medium text-error hover:underline">
+            {data.unassigned} sold of no item
+          </Link>
+        ) : null}
         {data && data.failed > 0 ? (
           <Link href="/attention" className="text-warning hover:underline">
             {data.failed} need a person
@@ -75,6 +80,8 @@ function LaneTrouble({ lane }: { lane: LaneProgress }) {
         {lane.name} does not answer, first noticed <When at={lane.unwellSince} />; it is asked again by itself
       </span>
     );
+  if (lane.comparing)
+    return <span className="text-warning">{lane.name} is compared with the backup before anything is sent</span>;
   if (lane.paused) return <span className="text-warning">{lane.name} is stopped</span>;
   if (lane.unheardSince)
     return (

@@ -7,6 +7,7 @@ import { Knot } from '@/ui/controls/knot';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
+import { Findings } from './findings';
 
 /** What needs a person, grouped by cause, with the one mend for all of the same cause. */
 export function Attention() {
@@ -22,12 +23,20 @@ export function Attention() {
     },
     { tells: true },
   );
+  const look = useCommand(
+    async () => {
+      const { found } = await api('POST /audit', { body: {} });
+      return found.length ? `${found.length} kinds of things do not add up` : 'Everything adds up';
+    },
+    { tells: true },
+  );
+  const audit = useQuery({ queryKey: ['audit'], queryFn: () => api('GET /audit'), refetchInterval: 20_000 });
   return (
     <>
       <PageHead title="Attention" />
       {causes.isPending ? <Loading what="what needs you" /> : null}
       {causes.isError ? <Failed error={causes.error} retry={() => void causes.refetch()} /> : null}
-      {causes.data?.causes.length === 0 ? (
+      {causes.data?.causes.length === 0 && audit.data?.found.length === 0 ? (
         <Empty title="Nothing needs you">
           <p>When a marketplace refuses something, the reason and its mend stand here.</p>
         </Empty>
@@ -61,6 +70,7 @@ export function Attention() {
           </li>
         ))}
       </ol>
+      {audit.data ? <Findings audit={audit.data} look={() => void look.run()} isLooking={look.busy} /> : null}
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { lastAudit } from '@/services/audit/audit';
 import { findCauses } from '@/services/outbox/find-causes';
 import { FirstData } from '../first-data';
 import { Attention } from './attention';
@@ -5,7 +6,10 @@ import { Attention } from './attention';
 export const metadata = { title: 'Attention' };
 
 export default async function AttentionPage() {
-  const lists = [{ key: ['causes'], read: async () => ({ causes: await findCauses() }) }];
+  const lists = [
+    { key: ['causes'], read: async () => ({ causes: await findCauses() }) },
+    { key: ['audit'], read: lastAudit },
+  ];
   return (
     <FirstData lists={lists}>
       <Attention />

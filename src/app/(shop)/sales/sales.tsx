@@ -13,10 +13,11 @@ import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { AccountSelect } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
+import { AssignOrder } from './assign-order';
 import { ForgetBuyers } from './forget-buyers';
 
-const saleStates = ['paid', 'oversold', 'cancelled'] as const;
-const saleWords = { paid: 'Paid', oversold: 'Oversold', cancelled: 'Cancelled' };
+const saleStates = ['paid', 'oversold', 'unassigned', 'cancelled'] as const;
+const saleWords = { paid: 'Paid', oversold: 'Oversold', unassigned: 'Of no item', cancelled: 'Cancelled' };
 
 /** Orders from everywhere, newest first, with what was left of each. */
 export function Sales() {
@@ -70,7 +71,9 @@ export function Sales() {
           <p>Every order stands here within seconds, with fees and what is left.</p>
         </Empty>
       ) : null}
-      {sales.length ? <SalesTable sales={sales} cancel={(sale) => void cancel.run(sale)} /> : null}
+      {sales.length ? (
+        <SalesTable sales={sales} cancel={(sale) => void cancel.run(sale)} assigned={() => void pages.refetch()} />
+      ) : null}
       {pages.hasNextPage ? (
         <button type="button" className="btn btn-sm m-4" onClick={() => void pages.fetchNextPage()}>
           Older ones
@@ -80,7 +83,15 @@ export function Sales() {
   );
 }
 
-function SalesTable({ sales, cancel }: { sales: SaleView[]; cancel: (sale: SaleView) => void }) {
+function SalesTable({
+  sales,
+  cancel,
+  assigned,
+}: {
+  sales: SaleView[];
+  cancel: (sale: SaleView) => void;
+  assigned: () => void;
+}) {
   const money = (
     id: string,
     head: string,
@@ -109,6 +120,9 @@ function SalesTable({ sales, cancel }: { sales: SaleView[]; cancel: (sale: SaleV
             <span className="rounded bg-error px-1.5 text-[12px] text-error-content">oversold</span>
           ) : null}
           {sale.state === 'cancelled' ? <span className="quiet text-[12px]">cancelled</span> : null}
+          {sale.unassigned ? (
+            <span className="rounded bg-warning px-1.5 text-[12px] text-warning-content">of no item</span>
+          ) : null}
           {sale.rawState ? <span className="quiet text-[12px]">{sale.rawState}</span> : null}
         </ItemCell>
       ),
@@ -142,7 +156,13 @@ function SalesTable({ sales, cancel }: { sales: SaleView[]; cancel: (sale: SaleV
       head: 'Cancel',
       isHeard: true,
       align: 'right',
-      cell: (sale) => (sale.state === 'paid' ? <CancelOrder sale={sale} cancel={() => cancel(sale)} /> : null),
+      cell: (sale) =>
+        sale.state === 'paid' ? (
+          <span className="flex justify-end gap-2">
+            {sale.unassigned ? <AssignOrder sale={sale} done={assigned} /> : null}
+            <CancelOrder sale={sale} cancel={() => cancel(sale)} />
+          </span>
+        ) : null,
     },
   ];
   return <DataTable rows={sales} columns={columns} idOf={(sale) => sale.id} />;

@@ -2,6 +2,7 @@
 
 import { PageHead } from '@/ui/controls/states';
 import { CustomFields } from './custom-fields';
+import { KeptFor } from './kept-for';
 import { StockNumbers } from './stock-numbers';
 
 /** What holds for the whole shop. */
@@ -11,6 +12,7 @@ export function Settings() {
       <PageHead title="Settings" />
       <div className="grid max-w-5xl gap-8 p-4">
         <StockNumbers />
+        <KeptFor />
         <CustomFields />
       </div>
     </>

@@ -1,0 +1,1 @@
+ALTER TABLE `account` ADD `restored_at` datetime(3);
