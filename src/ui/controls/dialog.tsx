@@ -32,7 +32,7 @@ export function Dialog({
         event.preventDefault();
         close();
       }}
-      className={`m-auto max-h-[92vh] overflow-auto rounded border border-base-300 bg-base-100 p-0 text-base-content shadow-xl backdrop:bg-black/40 ${wide ? 'w-[min(76rem,96vw)]' : 'w-[min(40rem,94vw)]'}`}
+      className={`m-auto max-h-[92vh] overflow-auto whitespace-normal rounded border border-base-300 bg-base-100 p-0 text-left text-base-content shadow-xl backdrop:bg-black/40 ${wide ? 'w-[min(76rem,96vw)]' : 'w-[min(40rem,94vw)]'}`}
     >
       <header className="sticky top-0 z-10 flex items-center border-b border-base-300 bg-base-100 px-4 py-2">
         <h2 id={heading} className="font-semibold">

@@ -58,7 +58,7 @@ export function Dock() {
         ) : null}
         {data && data.unassigned > 0 ? (
           <Link href="/sales?state=unassigned" className="font-medium text-error hover:underline">
-            {data.unassigned} sold of no item
+            {data.unassigned} {data.unassigned === 1 ? 'order' : 'orders'} of no item
           </Link>
         ) : null}
         {data && data.failed > 0 ? (

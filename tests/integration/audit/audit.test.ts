@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
-import { rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { eq, sql } from 'drizzle-orm';
 import { closeDatabase, database } from '../../../src/db/client';
 import { inbox, item, job, listing } from '../../../src/db/schema';
@@ -33,6 +33,7 @@ test('what does not add up is found, and only that', async () => {
   await db.execute(sql`update item set variations = json_set(variations, '$[1].quantity', 4) where id = ${varied.id}`);
 
   const stray = join(stack.dataFolder, 'photos', 'ff', `ffff${process.pid}.jpg`);
+  mkdirSync(dirname(stray), { recursive: true });
   writeFileSync(stray, 'x');
   expect(await textsOf('files')).toContain(`ffff${process.pid}.jpg`);
   rmSync(stray);
