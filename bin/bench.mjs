@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7 and P7b).
+// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7, P7b and P16).
 import { rmSync } from 'node:fs';
 import { checkNode, installModules, installPackages, packagesToRun } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
@@ -8,7 +8,7 @@ import { endOnSignal, runScript, startApplication, startGround, startScript } fr
 
 const args = process.argv.slice(2);
 const only = args.includes('--only') ? args[args.indexOf('--only') + 1].split(',') : null;
-const isLoad = (id) => ['P6', 'P7', 'P7b', 'load'].includes(id);
+const isLoad = (id) => ['P6', 'P7', 'P7b', 'P16', 'load'].includes(id);
 const loadItems = args.includes('--load-items') ? args[args.indexOf('--load-items') + 1] : '1720';
 
 checkNode();
@@ -50,7 +50,11 @@ if (!only || only.some(isLoad))
       );
     };
     const startWorker = (name) => startScript(processes, name, 'src/worker/main.ts');
-    const onlySales = only !== null && only.filter(isLoad).every((id) => id.startsWith('P7'));
-    await runLoad({ processes, settings, say: tell, startWorker, onlySales });
+    const parts = { processes, settings, say: tell, startWorker };
+    const { idle } = await import('../tests/bench/idle.mjs');
+    if (!only || only.includes('P16') || only.includes('load')) await idle(parts);
+    const others = only ? only.filter((id) => isLoad(id) && id !== 'P16') : ['load'];
+    if (others.length === 0) return;
+    await runLoad({ ...parts, onlySales: others.every((id) => id.startsWith('P7')) });
   });
 process.exit(code);

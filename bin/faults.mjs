@@ -1,6 +1,6 @@
 #!/usr/bin/env node
 // Breaks things while work is under way, then compares every marketplace's own list with Netting's.
-// Options: --seed N (repeats the same choices), --items N, --json.
+// Options: --seed N (repeats the same choices), --items N, --json; --histories N [--commands N] [--minutes N] for random histories.
 import { rmSync } from 'node:fs';
 import { checkNode, installModules, installPackages, packagesToRun } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
@@ -11,6 +11,7 @@ const args = process.argv.slice(2);
 const option = (name, fallback) => (args.includes(name) ? Number(args[args.indexOf(name) + 1]) : fallback);
 const seed = option('--seed', Date.now() % 1_000_000);
 const items = option('--items', 75);
+const histories = option('--histories', 0);
 
 checkNode();
 installPackages(packagesToRun);
@@ -28,13 +29,29 @@ const end = endOnSignal(processes);
 let code = 1;
 try {
   await startApplication(processes, settings, env);
-  runScript('tests/faults/prepare.ts', env, [String(items)]);
+  runScript('tests/faults/prepare.ts', env, [String(histories ? 1 : items)]);
   say(`seed ${seed}`);
   const { runFaults } = await import('../tests/faults/faults.mjs');
+  const { runHistories } = await import('../tests/faults/histories/histories.mjs');
   const tell = (one) =>
     say(args.includes('--json') ? JSON.stringify(one) : `${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${one.text}`);
-  const results = await runFaults({ processes, settings, seed, say: tell });
-  code = results.every((one) => one.ok) ? 0 : 1;
+  if (histories) {
+    const length = option('--commands', 60);
+    const limitMs = option('--minutes', 24 * 60) * 60_000;
+    const one = await runHistories({ processes, settings, env, seed, count: histories, length, limitMs, say });
+    tell(one);
+    code = one.ok ? 0 : 1;
+  } else {
+    const results = await runFaults({ processes, settings, seed, say: tell });
+    code = results.every((one) => one.ok) ? 0 : 1;
+  }
+  // Whatever was broken meanwhile: in the end everything adds up.
+  try {
+    runScript('src/worker/audit-once.ts', env);
+  } catch (error) {
+    console.error(error.message);
+    code = 1;
+  }
 } catch (error) {
   console.error(error);
 }

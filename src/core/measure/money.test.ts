@@ -24,6 +24,19 @@ describe('amounts as people type them', () => {
     );
   });
 
+  test('a currency with three decimals has three', () => {
+    expect(parseAmount('1.234', 'KWD')).toBe(1_234);
+    expect(parseAmount('12,5', 'KWD')).toBe(12_500);
+    expect(parseAmount('1,234.500', 'KWD')).toBe(1_234_500);
+    expect(amountToText(1_005, 'KWD')).toBe('1.005');
+    fc.assert(
+      fc.property(
+        fc.integer({ min: -1e9, max: 1e9 }),
+        (minor) => parseAmount(amountToText(minor, 'KWD'), 'KWD') === minor,
+      ),
+    );
+  });
+
   test('a currency without cents has none', () => {
     expect(parseAmount('1200', 'JPY')).toBe(1200);
     expect(amountToText(1200, 'JPY')).toBe('1200');

@@ -3,6 +3,7 @@ import {
   type Box,
   boxFor,
   convert,
+  convertBack,
   countedGrams,
   fromPounds,
   packedGrams,
@@ -97,6 +98,29 @@ describe('rates', () => {
         fc.integer({ min: 0, max: 10_000_000 }),
         (a, b) => a > b || convert(a, rate) <= convert(b, rate),
       ),
+    );
+  });
+});
+
+describe('amounts of currencies with different numbers of decimals', () => {
+  const to = (currency: string, millionths: number): Rate => ({ from: 'EUR', to: currency, millionths, date: '' });
+
+  test.each([
+    [1_000, to('USD', 1_100_000), 1_100],
+    [1_000, to('JPY', 160_000_000), 1_600],
+    [1_000, to('KWD', 330_000), 3_300],
+  ] as [number, Rate, number][])('%i cents of a euro', (amount, rate, there) => {
+    expect(convert(amount, rate)).toBe(there);
+    expect(convertBack(there, rate)).toBe(amount);
+  });
+
+  test('there and back loses no more than a rounding on each side', () => {
+    const rates = fc.constantFrom(to('USD', 1_100_000), to('JPY', 160_000_000), to('KWD', 330_000));
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 1e8 }), rates, (amount, rate) => {
+        const least = Math.max(1, convertBack(1, rate));
+        expect(Math.abs(convertBack(convert(amount, rate), rate) - amount)).toBeLessThanOrEqual(least);
+      }),
     );
   });
 });

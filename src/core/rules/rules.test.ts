@@ -14,6 +14,13 @@ test('an account’s exceptions are laid over the marketplace’s rules', () => 
   expect(sampleRules().title?.max).toBe(45);
 });
 
+test('a longer title for one account is held to the pattern of the marketplace all the same', () => {
+  const rules = sampleRules({
+    title: { max: 45, pattern: 'product' },
+  });
+  expect(rulesFor(rules, { titleMax: 90 }).title).toEqual({ ...rules.title, max: 90 });
+});
+
 test('two versions compared: what changed, and which categories came and went', () => {
   const before = sampleRules();
   const after = sampleRules({

@@ -1,0 +1,165 @@
+import { readFileSync } from 'node:fs';
+import { readdir } from 'node:fs/promises';
+import { join } from 'node:path';
+import fc from 'fast-check';
+import { startScript } from '../../../bin/lib/stack.mjs';
+import { client } from '../../support/drive.mjs';
+import { anyCommand } from './commands.mjs';
+import { Shop } from './shop.mjs';
+
+const freshModel = (accounts) => ({
+  accounts,
+  items: [],
+  orders: [],
+  runs: [],
+  sets: [],
+  reserves: new Map(),
+  done: [],
+});
+
+/** Where the model, the ledger, the sheet and the marketplaces' own lists do not agree. */
+async function disagreements(shop, model) {
+  const wrong = [];
+  const missing = await shop.heard(model.orders);
+  for (const { order } of missing) wrong.push(`order ${order} is not recorded as it stands there`);
+  await shop.drain(model.accounts);
+  for (const item of model.items) {
+    const { item: now, columns } = (await shop.call('GET', `/items/${item.id}`)).body;
+    const stock = (await shop.call('GET', `/items/${item.id}/stock`)).body;
+    const ledger = stock.movements.reduce((sum, one) => sum + one.delta, 0);
+    const units = item.varied ? now.variations.reduce((sum, one) => sum + one.quantity, 0) : now.quantity;
+    if (ledger !== units) wrong.push(`${item.sku}: ${units} in the table, ${ledger} in the ledger`);
+    if (!item.unsure)
+      for (const [key, expected] of item.stock) {
+        const seen = item.varied ? now.variations.find((one) => one.values[0] === key)?.quantity : now.quantity;
+        if (seen !== expected) wrong.push(`${item.sku} ${key}: ${seen} in stock, ${expected} by what happened`);
+      }
+    for (const account of model.accounts) {
+      const column = columns.find((one) => one.accountId === account.id);
+      const there = await shop.live(account, item.sku);
+      const name = `${item.sku} on ${account.name}`;
+      const offered = column?.fields.find((one) => one.field === 'quantity')?.value;
+      const wanted = item.wanted.get(account.id);
+      if (there.length > 1) wrong.push(`${name}: ${there.length} listings`);
+      if (there.length && wanted !== 'live') wrong.push(`${name}: live, and not wanted there`);
+      if (there.length && !(offered > 0)) wrong.push(`${name}: live with nothing to offer`);
+      const shown = there[0]?.summary.quantity;
+      if (there.length && offered > 0 && shown !== offered)
+        wrong.push(`${name}: ${shown} offered, ${offered} to offer`);
+      const mayBeGone = item.free.has(account.id) || column?.state === 'attention' || column?.state === 'sold';
+      const isReady = column?.ready !== false;
+      if (wanted === 'live' && offered > 0 && isReady && there.length === 0 && !mayBeGone)
+        wrong.push(`${name}: wanted, ${offered} to offer, and not there (${column?.state})`);
+    }
+  }
+  return wrong;
+}
+
+/** A photo and a roll of film that is ready on every marketplace, from the shop itself. */
+async function exampleOf(call, settings) {
+  const { items } = (await call('GET', '/items?limit=1')).body;
+  const { item } = (await call('GET', `/items/${items[0].id}`)).body;
+  const hash = item.photos[0].hash;
+  const photo = readFileSync(join(settings.dataFolder, 'photos', hash.slice(0, 2), await nameOf(settings, hash)));
+  const soon = new Date(Date.now() + 500 * 86_400_000).toISOString().slice(0, 10);
+  const film = {
+    title: 'Saltmark Harbour 200 colour negative film 35 mm, ISO 200, fresh',
+    brand: 'Saltmark',
+    model: 'Harbour 200',
+    category: 'film/colour',
+    condition: 'new',
+    keywords: ['film', 'colour film', '35 mm film'],
+    attributes: {
+      'Film format': '35 mm',
+      'Film speed': 'ISO 200',
+      Exposures: '36',
+      Decade: '2020s',
+      'Expiry date': soon,
+    },
+    barcode: barcodeOf('204400000010'),
+    weightGrams: 100,
+    lengthMm: 120,
+    widthMm: 80,
+    heightMm: 40,
+  };
+  return { photo, film };
+}
+
+/** GTIN-13 with its check digit (GS1 General Specifications, 7.9). */
+function barcodeOf(body) {
+  const sum = [...body].reduce((all, digit, at) => all + Number(digit) * (at % 2 === 0 ? 1 : 3), 0);
+  return `${body}${(10 - (sum % 10)) % 10}`;
+}
+
+async function nameOf(settings, hash) {
+  const names = await readdir(join(settings.dataFolder, 'photos', hash.slice(0, 2)));
+  return (
+    names.find((name) => name.startsWith(hash) && name.endsWith('market.jpg')) ??
+    names.find((name) => name.startsWith(hash))
+  );
+}
+
+/**
+ * Random histories on real parts, each ended by letting all settle and comparing. A history that fails is made shorter
+ * as long as it still fails.
+ */
+export async function runHistories({ count, length, seed, say, limitMs, processes, settings }) {
+  const token = readFileSync(join(settings.dataFolder, 'demo-api-token'), 'utf8').trim();
+  const here = { ...settings, token, run: Date.now().toString(36) };
+  const call = client(here);
+  const { accounts } = (await call('GET', '/accounts')).body;
+  const example = await exampleOf(call, here);
+  let second = null;
+  const shop = new Shop({
+    processes,
+    settings: here,
+    accounts,
+    ...example,
+    startWorker: async () => {
+      second ??= startScript(processes, 'worker-2', 'src/worker/main.ts');
+    },
+    stopWorker: async () => {
+      if (!second) return;
+      second = null;
+      await processes.stop('worker-2');
+    },
+  });
+  const tried = { histories: 0, commands: 0 };
+  const property = fc.asyncProperty(
+    fc.commands([anyCommand], { maxCommands: length, size: 'max' }),
+    fc.uniqueArray(fc.nat(shop.accounts.length - 1), { minLength: 3, maxLength: shop.accounts.length }),
+    async (commands, places) => {
+      const model = freshModel(places.map((at) => shop.account(at)));
+      const began = Date.now();
+      let wrong = [];
+      try {
+        await fc.asyncModelRun(() => ({ model, real: shop }), commands);
+        await shop.settle(model.accounts, model.items);
+        wrong = await disagreements(shop, model);
+      } finally {
+        for (const account of model.accounts)
+          if (model.reserves.get(account.id)) await shop.call('PUT', `/accounts/${account.id}/pace`, { reserve: 0 });
+      }
+      tried.histories++;
+      tried.commands += model.done.length;
+      const names = model.accounts.map((one) => one.name).join(', ');
+      say(
+        `  history ${tried.histories}: ${model.done.length} commands on ${names}, ${Math.round((Date.now() - began) / 1000)} s${wrong.length ? `, WRONG: ${wrong.join('; ')}` : ''}`,
+      );
+      // What went wrong must not go on in the next one.
+      if (wrong.length) throw new Error(`${wrong.join('\n')}\n${model.done.join('\n')}`);
+    },
+  );
+  const result = await fc.check(property, {
+    numRuns: count,
+    seed,
+    endOnFailure: false,
+    verbose: 1,
+    interruptAfterTimeLimit: limitMs,
+  });
+  return {
+    id: 'R8 random histories',
+    ok: !result.failed,
+    text: `${tried.histories} histories, ${tried.commands} commands, seed ${seed}${result.failed ? `\n${result.errorInstance?.message}\n${result.counterexamplePath}` : ', 0 violations'}`,
+  };
+}
