@@ -38,7 +38,7 @@ if (!only || only.some((id) => !isLoad(id)))
 
 if (!only || only.some(isLoad))
   await part(async (processes, env, settings) => {
-    runScript('tests/bench/prepare-load.ts', env, [loadItems]);
+    await runScript('tests/bench/prepare-load.ts', env, [loadItems]);
     await startApplication(processes, settings, env);
     const { runLoad } = await import('../tests/bench/load.mjs');
     const tell = (one) => {

@@ -1,6 +1,7 @@
 #!/usr/bin/env node
 // Breaks things while work is under way, then compares every marketplace's own list with Netting's.
-// Options: --seed N (repeats the same choices), --items N, --json; --histories N [--commands N] [--minutes N] for random histories.
+// Options: --seed N (repeats the same choices), --items N, --json; --histories N [--commands N] [--minutes N] for random
+// histories; --ordinary [--minutes N] for ordinary life, an hour when nothing is said.
 import { rmSync } from 'node:fs';
 import { checkNode, installModules, installPackages, packagesToRun } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
@@ -12,6 +13,7 @@ const option = (name, fallback) => (args.includes(name) ? Number(args[args.index
 const seed = option('--seed', Date.now() % 1_000_000);
 const items = option('--items', 75);
 const histories = option('--histories', 0);
+const isOrdinary = args.includes('--ordinary');
 
 checkNode();
 installPackages(packagesToRun);
@@ -29,14 +31,19 @@ const end = endOnSignal(processes);
 let code = 1;
 try {
   await startApplication(processes, settings, env);
-  runScript('tests/faults/prepare.ts', env, [String(histories ? 1 : items)]);
+  await runScript('tests/faults/prepare.ts', env, [String(histories ? 1 : isOrdinary ? 40 : items)]);
   say(`seed ${seed}`);
   const { runFaults } = await import('../tests/faults/faults.mjs');
   const { runHistories } = await import('../tests/faults/histories/histories.mjs');
   const tell = (one) =>
     say(args.includes('--json') ? JSON.stringify(one) : `${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${one.text}`);
-  if (histories) {
-    const length = option('--commands', 60);
+  if (isOrdinary) {
+    const { ordinaryLife } = await import('../tests/faults/ordinary.mjs');
+    const one = await ordinaryLife({ processes, settings, seed, minutes: option('--minutes', 60), say });
+    tell(one);
+    code = one.ok ? 0 : 1;
+  } else if (histories) {
+    const length = option('--commands', 100);
     const limitMs = option('--minutes', 24 * 60) * 60_000;
     const one = await runHistories({ processes, settings, env, seed, count: histories, length, limitMs, say });
     tell(one);
@@ -47,7 +54,7 @@ try {
   }
   // Whatever was broken meanwhile: in the end everything adds up.
   try {
-    runScript('src/worker/audit-once.ts', env);
+    await runScript('src/worker/audit-once.ts', env);
   } catch (error) {
     console.error(error.message);
     code = 1;

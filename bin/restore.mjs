@@ -83,8 +83,8 @@ try {
   processes = new Processes(settings.dataFolder, env);
   await startDatabase(processes, settings, secrets);
   await load(secrets.databasePassword);
-  runScript('src/db/migrate.ts', env);
-  runScript('src/worker/after-restore.ts', env);
+  await runScript('src/db/migrate.ts', env);
+  await runScript('src/worker/after-restore.ts', env);
   rmSync(sql, { force: true });
   rmSync(join(settings.dataFolder, 'about.json'), { force: true });
   // The next start adds no demo data.

@@ -23,8 +23,8 @@ const end = endOnSignal(processes);
 try {
   await startApplication(processes, settings, env);
   const filled = join(settings.dataFolder, 'filled');
-  if (!existsSync(filled) && !isEmpty) runScript('demo/seed.ts', env, items ? ['--items', String(items)] : []);
-  else if (items) runScript('demo/seed.ts', env, ['--items', String(items)]);
+  if (!existsSync(filled) && !isEmpty) await runScript('demo/seed.ts', env, items ? ['--items', String(items)] : []);
+  else if (items) await runScript('demo/seed.ts', env, ['--items', String(items)]);
   writeFileSync(filled, isEmpty ? 'empty' : 'demo');
   say(`\nNetting is ready:       http://127.0.0.1:${settings.port}`);
   say(`The marketplaces are at http://127.0.0.1:${settings.marketsPort}/control`);

@@ -50,7 +50,7 @@ async function prepare(settings) {
   const stack = await startGround(settings);
   stacks.push(stack.processes);
   await startApplication(stack.processes, settings, stack.env);
-  runScript('demo/seed.ts', stack.env);
+  await runScript('demo/seed.ts', stack.env);
   return stack;
 }
 
@@ -76,7 +76,7 @@ async function live() {
   rmSync(second.dataFolder, { recursive: true, force: true });
   cpSync(first.dataFolder, second.dataFolder, { recursive: true });
   const [one, two] = [await start(first), await start(second)];
-  runScript('tests/support/move.ts', two, [String(first.marketsPort)]);
+  await runScript('tests/support/move.ts', two, [String(first.marketsPort)]);
   const files = tools.browserFiles();
   const isBeside = (name) => besideIntegration.includes(name);
   const lane = async () => {
@@ -107,8 +107,12 @@ installModules();
 rmSync(out, { recursive: true, force: true });
 mkdirSync(out, { recursive: true });
 try {
-  if (wants('--unit') || args.includes('--changed')) await still();
-  if (!args.includes('--changed') && (wants('--integration') || wants('--browser'))) await live();
+  const isChanged = args.includes('--changed');
+  // What needs no stack is tested while one is built and filled.
+  await Promise.all([
+    wants('--unit') || isChanged ? still() : null,
+    !isChanged && (wants('--integration') || wants('--browser')) ? live() : null,
+  ]);
 } catch (error) {
   console.error(error.message);
   tools.failed++;

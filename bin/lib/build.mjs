@@ -1,7 +1,7 @@
-import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { runToEnd } from './run.mjs';
 import { fail, say } from './say.mjs';
 import { root } from './settings.mjs';
 
@@ -14,7 +14,7 @@ function* filesIn(folder) {
 }
 
 /** Builds the application when its sources have changed since the last build. */
-export function buildApplication(env) {
+export async function buildApplication(env) {
   const hash = createHash('sha256');
   const single = ['package-lock.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json'].map((name) =>
     join(root, name),
@@ -25,12 +25,8 @@ export function buildApplication(env) {
   const file = join(root, '.next', 'netting-stamp');
   if (existsSync(file) && readFileSync(file, 'utf8') === stamp) return;
   say('Building the application …');
-  const built = spawnSync(process.execPath, [join(root, 'node_modules/next/dist/bin/next'), 'build'], {
-    cwd: root,
-    env,
-    encoding: 'utf8',
-  });
-  if (built.status !== 0)
-    fail(`The application could not be built:\n${built.stdout.slice(-3000)}\n${built.stderr.slice(-3000)}`);
+  const next = join(root, 'node_modules/next/dist/bin/next');
+  const { code, said } = await runToEnd(process.execPath, [next, 'build'], { env, quiet: true });
+  if (code !== 0) fail(`The application could not be built:\n${said.slice(-6_000)}`);
   writeFileSync(file, stamp);
 }

@@ -1,19 +1,15 @@
-import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { buildApplication } from './build.mjs';
 import { startDatabase } from './mariadb.mjs';
 import { answers, checkPorts, Processes, waitFor } from './processes.mjs';
+import { runToEnd } from './run.mjs';
 import { fail } from './say.mjs';
 import { environmentOf, prepareDataFolder, root } from './settings.mjs';
 
 /** Runs one of our TypeScript programs to its end. */
-export function runScript(script, env, args = []) {
-  const ended = spawnSync(process.execPath, ['--import', 'tsx', join(root, script), ...args], {
-    cwd: root,
-    env,
-    stdio: 'inherit',
-  });
-  if (ended.status !== 0) throw new Error(`${script} ended with ${ended.signal ?? ended.status}`);
+export async function runScript(script, env, args = []) {
+  const { code, signal } = await runToEnd(process.execPath, ['--import', 'tsx', join(root, script), ...args], { env });
+  if (code !== 0) throw new Error(`${script} ended with ${signal ?? code}`);
 }
 
 export const startScript = (processes, name, script, options = {}) =>
@@ -29,7 +25,7 @@ export async function startGround(settings) {
   await startDatabase(processes, settings, secrets);
   startScript(processes, 'marketplaces', 'marketplaces/server.ts');
   try {
-    runScript('src/db/migrate.ts', env);
+    await runScript('src/db/migrate.ts', env);
   } catch (error) {
     await processes.stopAll();
     fail(
@@ -44,7 +40,7 @@ export async function startGround(settings) {
 export async function startApplication(processes, settings, env) {
   startScript(processes, 'worker', 'src/worker/main.ts');
   startScript(processes, 'tasks', 'src/worker/tasks.ts');
-  buildApplication(env);
+  await buildApplication(env);
   processes.start('web', process.execPath, [
     join(root, 'node_modules/next/dist/bin/next'),
     'start',

@@ -15,10 +15,23 @@ class Act {
   async run(model, shop) {
     model.done.push(this.toString());
     await this.act(model, shop, ...this.args);
+    noteOut(model);
   }
   toString() {
     return `${this.name}(${this.args.map((one) => JSON.stringify(one)).join(', ')})`;
   }
+}
+
+/** Where nothing was left to offer at some moment: there a listing ends, and is made again only when a person asks. */
+function noteOut({ items, accounts, reserves }) {
+  for (const item of items)
+    for (const { id } of accounts) {
+      const only = item.narrowed?.get(id);
+      const units = only
+        ? item.stock.get(only)
+        : [...item.stock.values()].reduce((sum, one) => sum + Math.max(0, one), 0);
+      if (units - (reserves.get(id) ?? 0) < 1) item.out.add(id);
+    }
 }
 
 const some = (model) => model.items.length > 0;
@@ -40,7 +53,7 @@ const acts = {
   async record(model, shop, varied, quantity) {
     const made = await shop.record(varied, quantity);
     const stock = new Map(varied ? colours.map((one) => [one, quantity]) : [['', quantity]]);
-    model.items.push({ ...made, varied, stock, wanted: new Map(), free: new Set() });
+    model.items.push({ ...made, varied, stock, wanted: new Map(), free: new Set(), out: new Set() });
   },
   async publish(model, shop, at, accounts) {
     await publish(

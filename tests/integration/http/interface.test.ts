@@ -1,3 +1,5 @@
+import { closeDatabase } from '../../../src/db/client';
+import { recordSale } from '../../../src/services/stock/record-sale';
 import { jpeg, publishItems, readyItem, sheet, stateOn } from '../../support/items';
 import {
   accountOf,
@@ -19,6 +21,8 @@ type Case = () => Promise<{ status: number; body: unknown }>;
 const get = (path: string) => call('GET', path);
 const post = (path: string, body: unknown = {}) => call('POST', path, body);
 const put = (path: string, body: unknown) => call('PUT', path, body);
+
+afterAll(closeDatabase);
 
 let item: { id: number; sku: string };
 let other: { id: number; sku: string };
@@ -324,6 +328,30 @@ const cases: Record<string, Case> = {
     const { body } = await call<{ sales: { id: number }[] }>('GET', `/sales?item=${item.id}`);
     return post(`/sales/${body.sales[0]?.id}/cancel`);
   },
+  'POST /sales/{id}/assign': async () => {
+    await recordSale(hallowick, {
+      orderId: `${unique}-order`.slice(-60),
+      line: 0,
+      rawState: null,
+      remoteListingId: 'nobody-knows',
+      sku: 'nothing-of-ours',
+      title: `${unique} sold of no item`,
+      quantity: 1,
+      unitPrice: 1_000,
+      total: 1_000,
+      fee: 0,
+      currency: 'EUR',
+      buyerTown: '',
+      variation: null,
+      soldAt: new Date(),
+      changedAt: new Date(),
+      cancelled: false,
+    });
+    type Unassigned = { id: number; title: string };
+    const { body } = await call<{ sales: Unassigned[] }>('GET', '/sales?state=unassigned');
+    const sale = body.sales.find((one) => one.title.startsWith(unique));
+    return post(`/sales/${sale?.id}/assign`, { item: item.id });
+  },
   'POST /sales/forget-buyers': () => post('/sales/forget-buyers', { olderThanDays: 3_650 }),
   'GET /sales.csv': async () => {
     const answer = await fetch(`${stack.base}/api/v1/sales.csv?state=paid`, {
@@ -410,6 +438,8 @@ const cases: Record<string, Case> = {
     return answer;
   },
   'GET /causes': () => get('/causes'),
+  'POST /audit': () => post('/audit', {}),
+  'GET /audit': () => get('/audit'),
   'POST /publish/later': async () => {
     const answer = await call<{ id: number }>('POST', '/publish/later', {
       publish: { ...listed(), as: 'draft' },

@@ -1,0 +1,26 @@
+import { spawn } from 'node:child_process';
+import { root } from './settings.mjs';
+
+/**
+ * Runs a program to its end, without standing in the way of anything else; it never outlives this process.
+ * @returns how it ended, and what it said when `quiet`
+ */
+export function runToEnd(command, args, { env, quiet = false } = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, env, stdio: quiet ? ['ignore', 'pipe', 'pipe'] : 'inherit' });
+    let said = '';
+    for (const stream of quiet ? [child.stdout, child.stderr] : [])
+      stream.on('data', (part) => {
+        said = (said + part).slice(-20_000);
+      });
+    const kill = () => child.kill('SIGKILL');
+    process.once('exit', kill);
+    child.once('error', (error) => {
+      said += error.message;
+    });
+    child.once('close', (code, signal) => {
+      process.off('exit', kill);
+      resolve({ code, signal, said });
+    });
+  });
+}
