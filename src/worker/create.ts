@@ -2,6 +2,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Content } from '../core/listing';
 import { database } from '../db/client';
 import { listing } from '../db/schema';
+import type { FrozenRequest } from '../db/schema/work';
 import type { Connector, RemoteListing } from '../markets';
 import { endedOpen, type OpenCreate, uncertainFor } from '../services/records/open-create';
 import type { JobRow } from './claim';
@@ -52,10 +53,21 @@ export async function findMade(
   return null;
 }
 
-/** A create of this listing that was sent and never answered: of this job, or of an earlier one that gave up. */
-export async function openCreate(row: JobRow): Promise<OpenCreate | null> {
+/**
+ * The creation of a listing that may stand there: of this job, or of an earlier one that gave up; when nothing of it is
+ * kept any more, all that is known is the stock number under which it would stand there.
+ */
+export async function openCreate(row: JobRow, content: Content): Promise<OpenCreate> {
   if (row.request?.kind === 'create') return { request: row.request, key: row.idempotencyKey };
-  return endedOpen(row.listingId);
+  const firstSentAt = (row.createdAt ?? new Date()).toISOString();
+  const unknown: FrozenRequest = {
+    kind: 'create',
+    content: { sku: content.sku ?? '' },
+    fields: [],
+    photoIds: [],
+    firstSentAt,
+  };
+  return (await endedOpen(row.listingId)) ?? { request: unknown, key: null };
 }
 
 /** With a key that is honoured and young enough the same request is simply repeated. */

@@ -293,18 +293,25 @@ export async function finishFailed(
   worker: string,
   error: Pick<NettingError, 'code' | 'message' | 'facts'>,
 ): Promise<void> {
+  const { facts } = error;
+  // A refusal settles it, also that of a repeat: nothing was made. Otherwise it may be open still, and the next job for the
+  // listing looks before it repeats.
+  const isOpen = row.request?.kind === 'create' && error.code !== 'market-refused';
   await transaction(async (tx) => {
-    const { facts } = error;
-    await close(tx, row, worker, {
+    const closed = await close(tx, row, worker, {
       state: 'failed',
       errorCode: error.code,
       message: error.message.slice(0, 500),
       fix: facts.fix?.slice(0, 300) ?? null,
       field: facts.field?.slice(0, 80) ?? null,
-      // Whether a creation got through may be open still: then the next job for the listing looks before it repeats.
-      request: row.request?.kind === 'create' ? row.request : null,
+      request: isOpen ? row.request : null,
       story: told(row, error.message),
     });
+    if (closed && !isOpen)
+      await tx
+        .update(listing)
+        .set({ remote: sql`if(remote = 'maybe', 'none', remote)` })
+        .where(eq(listing.id, row.listingId));
   });
 }
 

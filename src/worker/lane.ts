@@ -7,10 +7,20 @@ import { account } from '../db/schema';
 import { connectorOf } from '../markets';
 import { learnHealth } from '../services/access/market-health';
 import { sessionFor } from '../services/access/market-session';
-import { loadAccounts } from '../services/records/load-accounts';
-import { claimJobs, type JobRow } from './claim';
+import { AccountLoader } from './account-loader';
+import { claimOthers, claimUrgent, type JobRow } from './claim';
 import { workInbox } from './inbox';
-import { bePresent, type Due, giveLane, keepLanes, lostLanes, nothingDue, reclaimJobs, takeLane } from './lanes';
+import {
+  bePresent,
+  type Due,
+  giveLane,
+  keepLanes,
+  nothingDue,
+  type Running,
+  reclaimJobs,
+  runningJobs,
+  takeLane,
+} from './lanes';
 import { Lease } from './lease';
 import { forgetPlaces } from './new-listings';
 import { pollOrders } from './poll';
@@ -24,9 +34,13 @@ const heartbeatMs = 2_000;
 /** Just below what is allowed: clocks differ. */
 const underRate = 0.98;
 
+type Which = 'urgent' | 'others';
+
 type LaneState = {
   running: Map<number, { work: Promise<void>; urgent: boolean }>;
   lease: Lease;
+  /** What is being taken from the line right now. */
+  claiming: Record<Which, Promise<void> | null>;
   events: Promise<unknown> | null;
   probe: Promise<unknown> | null;
   /** It is to go to another worker as soon as nothing runs in it. */
@@ -42,7 +56,9 @@ export class Lanes {
   readonly #wake: () => void;
   readonly #lanes = new Map<number, LaneState>();
   #lastHeartbeat = 0;
-  #filling: Promise<void> | null = null;
+  /** Jobs, each with the number of its claim, that the last look found taken by this worker and not under way. */
+  #missing = new Set<string>();
+  readonly #accounts = new AccountLoader();
 
   /** @param wake called when something may be due at once, such as what a sale has brought about */
   constructor(worker: string, log: Logger, wake: () => void) {
@@ -69,7 +85,7 @@ export class Lanes {
     for (const [, lane] of held.slice(0, share)) lane.leaving = false;
     for (const [id, lane] of held.slice(share)) {
       lane.leaving = true;
-      if (lane.running.size > 0 || lane.events) continue;
+      if (lane.running.size > 0 || lane.events || lane.claiming.urgent || lane.claiming.others) continue;
       this.#lanes.delete(id);
       await giveLane(id, this.#worker);
     }
@@ -93,7 +109,14 @@ export class Lanes {
   }
 
   async #take(row: AccountRow): Promise<void> {
-    const lane: LaneState = { running: new Map(), lease: new Lease(), events: null, probe: null, leaving: false };
+    const lane: LaneState = {
+      running: new Map(),
+      lease: new Lease(),
+      claiming: { urgent: null, others: null },
+      events: null,
+      probe: null,
+      leaving: false,
+    };
     const at = lane.lease.ask();
     if (!(await takeLane(row.id, this.#worker))) return;
     lane.lease.renewed(at);
@@ -101,20 +124,30 @@ export class Lanes {
     this.#lanes.set(row.id, lane);
   }
 
-  /** Jobs that nobody has under way any more go back into the line. */
+  /**
+   * Jobs that nobody has under way any more go back into the line: at once those of a worker that is gone; those that this
+   * one took itself and does not know of, when the next look still finds them so, since they may just be taken.
+   */
   async #putBack(accounts: AccountRow[]): Promise<void> {
-    const running = [...this.#lanes.values()].flatMap((lane) => [...lane.running.keys()]);
-    for (const id of await lostLanes([...this.#lanes.keys()], this.#worker, running)) {
-      const row = accounts.find((one) => one.id === id);
-      if (!row) continue;
-      const { honoursIdempotencyKey } = connectorOf(row.market);
-      const back = await reclaimJobs(id, this.#worker, running, honoursIdempotencyKey);
-      this.#log.info({ account: row.name, back }, 'jobs taken over');
+    const before = this.#missing;
+    const rows = await runningJobs([...this.#lanes.keys()]);
+    const isOwn = (row: Running) => row.leaseOwner === this.#worker;
+    const missing = rows.filter((row) => isOwn(row) && !this.#lanes.get(row.accountId)?.running.has(row.id));
+    this.#missing = new Set(missing.map((row) => `${row.id}/${row.lease}`));
+    const lost = [
+      ...rows.filter((row) => !isOwn(row)),
+      ...missing.filter((row) => before.has(`${row.id}/${row.lease}`)),
+    ];
+    for (const { id, market, name } of accounts) {
+      const here = lost.filter((row) => row.accountId === id);
+      if (here.length === 0) continue;
+      const back = await reclaimJobs(here, connectorOf(market).honoursIdempotencyKey);
+      this.#log.info({ account: name, back }, 'jobs taken over');
     }
   }
 
   /** Starts what is due, as much at a time as each lane bears; what is urgent first. Never waits for the jobs themselves. */
-  async tend(accounts: AccountRow[], due: ReadonlyMap<number, Due>): Promise<void> {
+  tend(accounts: AccountRow[], due: ReadonlyMap<number, Due>): void {
     const open: { row: AccountRow; lane: LaneState; due: Due }[] = [];
     for (const row of accounts) {
       const lane = this.#lanes.get(row.id);
@@ -127,15 +160,20 @@ export class Lanes {
       if (may !== 'send' || row.pausedAt || (row.lockedUntil && row.lockedUntil.getTime() > Date.now())) continue;
       open.push({ row, lane, due: what });
     }
-    await this.#start(open.filter((one) => one.due.urgent).map((one) => ({ ...one, which: 'urgent' as const })));
-    // What can wait is taken beside: it does not keep the next look for what is urgent waiting.
-    const others = open.filter((one) => one.due.others).map((one) => ({ ...one, which: 'others' as const }));
-    if (others.length)
-      this.#filling ??= this.#start(others)
-        .catch((error: unknown) => this.#log.error({ error: String(error) }, 'lanes'))
-        .finally(() => {
-          this.#filling = null;
-        });
+    for (const { row, lane, due: what } of open) {
+      if (what.urgent) this.#begin(row, lane, 'urgent');
+      // What can wait is taken beside: it does not keep what is urgent waiting.
+      if (what.others) this.#begin(row, lane, 'others');
+    }
+  }
+
+  /** One account's claiming keeps no other one waiting, however long what it wants is held. */
+  #begin(row: AccountRow, lane: LaneState, which: Which): void {
+    lane.claiming[which] ??= this.#start(row, lane, which)
+      .catch((error: unknown) => this.#log.error({ error: String(error) }, 'lanes'))
+      .finally(() => {
+        lane.claiming[which] = null;
+      });
   }
 
   #hear(row: AccountRow, lane: LaneState): void {
@@ -147,46 +185,40 @@ export class Lanes {
       });
   }
 
-  async #start(open: { row: AccountRow; lane: LaneState; which: 'urgent' | 'others' }[]): Promise<void> {
-    const claimed = await Promise.all(
-      open.map(async (one) => ({ ...one, jobs: await this.#claim(one.row, one.lane, one.which) })),
-    );
-    const busy = claimed.filter((one) => one.jobs.length > 0);
-    if (busy.length === 0) return;
-    const loaded = await loadAccounts(
-      database(),
-      busy.map((one) => one.row.id),
-    );
-    for (const { row, lane, jobs } of busy) {
-      const found = loaded.find((one) => one.id === row.id);
-      if (!found) continue;
-      const { perMinute } = paceOn(found.compiled.rules.pacing, row.ownPace ?? fullPace, new Date());
-      for (const job of jobs) {
-        const urgent = isUrgent(job);
-        const session = sessionFor(found.row, perMinute * underRate, urgent, () => lane.lease.holds);
-        const work = runJob({ account: found, session, worker: this.#worker }, job)
-          .catch((error: unknown) =>
-            this.#log.error(
-              { job: job.id, error: error instanceof Error ? error.stack : String(error) },
-              'job interrupted',
-            ),
-          )
-          .finally(() => {
-            lane.running.delete(job.id);
-            this.#wake();
-          });
-        lane.running.set(job.id, { work, urgent });
-      }
+  async #start(row: AccountRow, lane: LaneState, which: Which): Promise<void> {
+    const jobs = await this.#claim(row, lane, which);
+    if (jobs.length === 0) return;
+    const found = await this.#accounts.load(row.id);
+    if (!found) return;
+    const { perMinute } = paceOn(found.compiled.rules.pacing, row.ownPace ?? fullPace, new Date());
+    for (const job of jobs) {
+      const urgent = isUrgent(job);
+      const session = sessionFor(found.row, perMinute * underRate, urgent, () => lane.lease.holds);
+      const work = runJob({ account: found, session, worker: this.#worker }, job)
+        .catch((error: unknown) =>
+          this.#log.error(
+            { job: job.id, error: error instanceof Error ? error.stack : String(error) },
+            'job interrupted',
+          ),
+        )
+        .finally(() => {
+          lane.running.delete(job.id);
+          this.#wake();
+        });
+      lane.running.set(job.id, { work, urgent });
     }
   }
 
-  async #claim(row: AccountRow, lane: LaneState, which: 'urgent' | 'others'): Promise<JobRow[]> {
+  async #claim(row: AccountRow, lane: LaneState, which: Which): Promise<JobRow[]> {
     const all = [...lane.running.values()];
     const urgentNow = all.filter((one) => one.urgent).length;
     const places = connectorOf(row.market).linesAtOnce ?? concurrency;
     // A lane that is to go to another worker does only what cannot wait until it is there.
     const free = which === 'urgent' ? urgentPlaces - urgentNow : lane.leaving ? 0 : places - (all.length - urgentNow);
-    return free > 0 ? claimJobs(row.id, this.#worker, Math.min(free, mostClaimed), which) : [];
+    if (free <= 0) return [];
+    return which === 'urgent'
+      ? claimUrgent(row.id, this.#worker, free)
+      : claimOthers(row.id, this.#worker, Math.min(free, mostClaimed));
   }
 
   /** One small question; what comes of it is noted by the session itself. */

@@ -1,4 +1,4 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, or, sql } from 'drizzle-orm';
 import { priorities } from '../core/sync';
 import { database } from '../db/client';
 import { rowsOf } from '../db/rows';
@@ -37,34 +37,32 @@ export async function keepLanes(ids: number[], worker: string): Promise<Set<numb
   return new Set(rows.map((row) => row.id));
 }
 
-const isLost = (worker: string, running: number[]) =>
-  sql`(${job.leaseOwner} is null or ${job.leaseOwner} <> ${worker} or ${job.id} not in ${[0, ...running]})`;
+export type Running = { id: number; accountId: number; leaseOwner: string | null; lease: number };
 
-/** Accounts of which jobs are marked as running that nobody has under way. */
-export async function lostLanes(ids: number[], worker: string, running: number[]): Promise<number[]> {
+/** Jobs of these accounts that are marked as under way. */
+export async function runningJobs(ids: number[]): Promise<Running[]> {
   if (ids.length === 0) return [];
-  const rows = await database()
-    .selectDistinct({ id: job.accountId })
+  const { id, accountId, leaseOwner, lease } = job;
+  return database()
+    .select({ id, accountId, leaseOwner, lease })
     .from(job)
-    .where(and(inArray(job.accountId, ids), eq(job.state, 'running'), isLost(worker, running)));
-  return rows.map((row) => row.id);
+    .where(and(inArray(accountId, ids), eq(job.state, 'running')));
 }
 
 /** A request lasts no longer; what a worker that is gone sent may arrive until then. */
 const longestRequestSeconds = requestTimeoutMs / 1_000 + 1;
 
 /**
- * Jobs that another worker had begun, or this one before the database failed under it, go back into the line; what
- * they sent is kept with them. A request of it may still be under way: what it creates or changes is not sent again
- * before the longest request is over. An end is repeated at once, and a creation where its key is honoured.
- * @param running the jobs that this worker really has under way
+ * Jobs that nobody has under way any more go back into the line; what they sent is kept with them. A request of it may
+ * still be under way: what it creates or changes is not sent again before the longest request is over. An end is
+ * repeated at once, and a creation where its key is honoured.
+ * @param lost as they were read; one that was taken again since stays
  */
 export async function reclaimJobs(
-  accountId: number,
-  worker: string,
-  running: number[],
+  lost: readonly Pick<Running, 'id' | 'lease'>[],
   honoursKey: boolean,
 ): Promise<number> {
+  if (lost.length === 0) return 0;
   const over = sql`utc_timestamp(3) + interval ${sql.raw(String(longestRequestSeconds))} second`;
   const kind = sql`coalesce(json_value(${job.request}, '$.kind'), '')`;
   const waits = honoursKey ? sql`${kind} = 'update'` : sql`${kind} in ('create', 'update')`;
@@ -76,7 +74,9 @@ export async function reclaimJobs(
       request: sql`if(${kind} = 'create', json_set(${job.request}, '$.openSince', date_format(${over}, '%Y-%m-%dT%H:%i:%s.000Z')), ${job.request})`,
       leaseOwner: null,
     })
-    .where(and(eq(job.accountId, accountId), eq(job.state, 'running'), isLost(worker, running)));
+    .where(
+      and(eq(job.state, 'running'), or(...lost.map(({ id, lease }) => and(eq(job.id, id), eq(job.lease, lease))))),
+    );
   return result.affectedRows;
 }
 

@@ -57,7 +57,7 @@ async function laneLoop(): Promise<void> {
         readAt = Date.now();
       }
       await lanes.keep(accounts);
-      await lanes.tend(accounts, due);
+      lanes.tend(accounts, due);
       if (Date.now() - lastClear > 5_000) {
         lastClear = Date.now();
         await clearOldLocks();

@@ -41,7 +41,7 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
   if (!stored) return finishFailed(row, worker, new NettingError('not-found', 'The listing is gone'));
   const item = await loadItem(db, stored.itemId);
   const computed = computeRow(item, stored, account);
-  const open = stored.remote === 'live' || stored.remote === 'review' ? null : await openCreate(row);
+  const open = stored.remote === 'maybe' ? await openCreate(row, computed.content) : null;
   const action = planListing(stored, computed, stored.sent);
   if (row.kind === 'renew' && stored.remote === 'live' && stored.wanted === 'live' && action.kind !== 'end') {
     if (!(await endForRenewal(lane, connector, row, stored, computed))) return;

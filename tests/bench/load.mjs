@@ -54,7 +54,12 @@ async function doubled(settings, markets, accounts) {
 /** Pieces that are sold while one thing is measured. */
 const perSale = 20;
 
-/** Changes the price and the title of all items by turns, without a pause, until it is ended. */
+const isUnderWay = async (call, id) => {
+  const { tasks } = (await call('GET', '/tasks')).body;
+  return tasks.some((one) => one.id === id && (one.state === 'waiting' || one.state === 'running'));
+};
+
+/** Changes the price and the title of all items by turns, one change after the other, until it is ended. */
 function changing(call, selection) {
   const steps = [
     { op: 'price-percent', basisPoints: 100, rounding: 'none', floor: null },
@@ -65,10 +70,15 @@ function changing(call, selection) {
   let begun = 0;
   const loop = (async () => {
     while (going) {
-      const { status } = await call('POST', '/edits', { selection, steps: [steps[begun % steps.length]], send: true });
+      const { status, body } = await call('POST', '/edits', {
+        selection,
+        steps: [steps[begun % steps.length]],
+        send: true,
+      });
       // A change that is refused changes nothing: then nothing would be measured.
       if (status >= 400) throw new Error(`a change of all was answered with ${status}`);
       begun++;
+      while (going && (await isUnderWay(call, body.taskId))) await pause(50);
     }
   })();
   return {
@@ -85,6 +95,7 @@ async function timeSales({ settings, call, drive, places, tell, say, probes, id,
   const selling = places.filter((one) => !['Lotbarn', 'Lanesend', 'Selasar', 'Glintfeed'].includes(one.name));
   const stays = async (sku, market) => live(await theirs(settings, market, sku)).length > 0;
   const times = [];
+  const slowest = new Map();
   let missed = 0;
   for (const [index, { sku }] of probes.entries()) {
     const place = selling[index % selling.length];
@@ -101,7 +112,9 @@ async function timeSales({ settings, call, drive, places, tell, say, probes, id,
     const ended = await until(
       async () => {
         const shown = await Promise.all(open.map((one) => stays(sku, one.market)));
-        open = open.filter((_, at) => shown[at]);
+        const left = open.filter((_, at) => shown[at]);
+        if (left.length === 0) slowest.set(open[0].name, (slowest.get(open[0].name) ?? 0) + 1);
+        open = left;
         return open.length === 0;
       },
       30_000,
@@ -113,6 +126,10 @@ async function timeSales({ settings, call, drive, places, tell, say, probes, id,
     await pause(150);
   }
   const p95 = percentile(times, 0.95);
+  const last = [...slowest].map(([name, count]) => `${name} ${count} ×`).join(', ');
+  say(
+    `  median ${percentile(times, 0.5)?.toFixed(2)} s, longest ${Math.max(...times).toFixed(2)} s; the last one: ${last}`,
+  );
   tell(
     line(
       `${id} sale → ended on the other ${places.length - 1} of ${places.length} accounts, ${times.length} sales, ${missed} missed`,

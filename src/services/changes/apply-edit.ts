@@ -10,6 +10,7 @@ import { holderHere, startTask } from '../records/start-task';
 import { workOnTask } from '../records/work-on-task';
 import { editSchema } from './edit-schema';
 import { type EditResult, type EditTask, editStep, noEditResult } from './edit-step';
+import { followsAnother } from './follows-another';
 
 export const applyEditSchema = editSchema.extend({
   send: z.boolean().describe('Also send the changes to the marketplaces'),
@@ -31,7 +32,8 @@ export type AppliedEdit = z.infer<typeof appliedEditSchema>;
 
 /**
  * Applies a series of steps to all chosen items, with history, undo data and, if wanted, jobs. In short portions, each
- * item whole or not at all; few items are done when it answers, many go on in the background.
+ * item whole or not at all; few items are done when it answers, many go on in the background; so does
+ * what follows another change of the same items.
  */
 export async function applyEdit(actor: Actor, input: z.infer<typeof applyEditSchema>): Promise<AppliedEdit> {
   const db = database();
@@ -39,6 +41,7 @@ export async function applyEdit(actor: Actor, input: z.infer<typeof applyEditSch
     await db.execute(sql`select i.id from item i where ${selectionWhere(input.selection)} order by i.id`),
   ).map((row) => row.id);
   if (ids.length === 0) throw new NettingError('invalid', 'Nothing would change', { field: 'steps' });
+  const isLater = await followsAnother(db, ids);
   const holder = holderHere();
   const begun = await transaction(async (tx) => {
     const [{ insertId: runId }] = await tx.insert(run).values({
@@ -49,9 +52,10 @@ export async function applyEdit(actor: Actor, input: z.infer<typeof applyEditSch
       byName: actor.name,
     });
     const what: EditTask = { ids, steps: input.steps, send: input.send };
-    return startTask(tx, actor, { kind: 'edit', title: input.title, input: what, total: ids.length, runId, holder });
+    const given = { kind: 'edit' as const, title: input.title, input: what, total: ids.length, runId };
+    return startTask(tx, actor, isLater ? given : { ...given, holder });
   });
-  const last = await workOnTask(begun, holder, (task, here) => editStep(task, here));
+  const last = isLater ? begun : await workOnTask(begun, holder, (task, here) => editStep(task, here));
   const result = (last.result ?? noEditResult) as EditResult; // written by `editStep`
   const runId = begun.runId ?? 0;
   if (last.state === 'done' && result.items === 0) {

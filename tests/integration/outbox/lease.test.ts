@@ -4,7 +4,7 @@ import { priorities } from '../../../src/core/sync';
 import { closeDatabase, database } from '../../../src/db/client';
 import { job, listing } from '../../../src/db/schema';
 import { LostLease } from '../../../src/markets';
-import { claimJobs } from '../../../src/worker/claim';
+import { claimOthers } from '../../../src/worker/claim';
 import { finishFailed, finishNothing } from '../../../src/worker/finish';
 import { reclaimJobs } from '../../../src/worker/lanes';
 import { freeze, type Lane } from '../../../src/worker/prepare';
@@ -31,7 +31,7 @@ async function waitingJob(): Promise<{ id: number; itemId: number; listingId: nu
   return { id, itemId, listingId };
 }
 const take = async (worker: string) => {
-  const [row] = await claimJobs(account, worker, 10, 'others');
+  const [row] = await claimOthers(account, worker, 10);
   if (!row) throw new Error('nothing was taken');
   return row;
 };
@@ -46,7 +46,7 @@ test('what an earlier taker finds out is not kept, not even of the same worker',
   const { id, itemId } = await waitingJob();
   for (const later of ['two', 'one']) {
     const stale = await take('one');
-    await reclaimJobs(account, 'two', [], true);
+    await reclaimJobs([stale], true);
     const now = await take(later);
     expect(now.lease).toBe(stale.lease + 1);
     await finishFailed(stale, 'one', new NettingError('market-refused', 'from the past'));
@@ -55,8 +55,22 @@ test('what an earlier taker finds out is not kept, not even of the same worker',
     const request = { kind: 'create' as const, content: {}, fields: [], photoIds: [], firstSentAt: '' };
     await expect(freeze(lane, stale, request)).rejects.toThrow(LostLease);
     expect(await jobNow(id)).toMatchObject({ state: 'running', leaseOwner: later, message: null, request: null });
-    await reclaimJobs(account, 'three', [], true);
+    // One that was taken again since it was read stays where it is.
+    expect(await reclaimJobs([stale], true)).toBe(0);
+    await reclaimJobs([now], true);
   }
+});
+
+test('a refusal settles a creation that was not answered before: what is mended is sent anew, not repeated', async () => {
+  await db.delete(job).where(eq(job.accountId, account));
+  const { id, listingId } = await waitingJob();
+  const row = await take('one');
+  const lane = { worker: 'one' } as Lane; // nothing else of it is asked for
+  const firstSentAt = new Date().toISOString();
+  await freeze(lane, row, { kind: 'create', content: { sku: 'x' }, fields: [], photoIds: [], firstSentAt });
+  await finishFailed(row, 'one', new NettingError('market-refused', 'The title is too long'));
+  expect(await jobNow(id)).toMatchObject({ state: 'failed', request: null });
+  expect((await db.select().from(listing).where(eq(listing.id, listingId)))[0]?.remote).toBe('none');
 });
 
 test('a creation of a worker that is gone is not sent again before its longest request is over', async () => {
@@ -68,10 +82,10 @@ test('a creation of a worker that is gone is not sent again before its longest r
   await freeze(lane, row, { kind: 'create', content: { sku: 'x' }, fields: [], photoIds: [], firstSentAt });
   const [held] = await db.select().from(listing).where(eq(listing.id, listingId));
   expect(held?.remote).toBe('maybe');
-  await reclaimJobs(account, 'two', [], false);
+  await reclaimJobs([row], false);
   const now = await jobNow(id);
   expect(now?.state).toBe('waiting');
   expect((now?.dueAt.getTime() ?? 0) - Date.now()).toBeGreaterThan(19_000);
   expect(Date.parse(now?.request?.openSince ?? '') - Date.now()).toBeGreaterThan(19_000);
-  expect(await claimJobs(account, 'two', 10, 'others')).toHaveLength(0);
+  expect(await claimOthers(account, 'two', 10)).toHaveLength(0);
 });
