@@ -63,6 +63,7 @@ export async function startDatabase(processes, settings, secrets) {
     '--character-set-server=utf8mb4',
     '--collation-server=utf8mb4_unicode_ci',
     '--max-allowed-packet=64M',
+    '--max-connections=400',
     '--local-infile=1',
     `--innodb-buffer-pool-size=${memory}M`,
     `--innodb-log-file-size=${settings.redoMegabytes ?? 512}M`,

@@ -25,7 +25,8 @@ const kept = globalThis as typeof globalThis & { nettingDatabase?: Connection };
 
 function connection(): Connection {
   kept.nettingDatabase ??= (() => {
-    const pool = mysql.createPool({ ...connectionOptions(), connectionLimit: 12, enableKeepAlive: true });
+    // Many jobs may wait for what a change of many holds; what is urgent finds a connection all the same.
+    const pool = mysql.createPool({ ...connectionOptions(), connectionLimit: 40, enableKeepAlive: true });
     // Session settings before anything else runs on a connection: UTC, and reads that see what others committed.
     pool.pool.on('connection', (raw) => raw.query("set time_zone = '+00:00', tx_isolation = 'READ-COMMITTED'"));
     return { pool, db: drizzle(pool, { schema, mode: 'planetscale' }) };

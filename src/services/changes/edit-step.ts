@@ -17,12 +17,12 @@ export const noEditResult: EditResult = { items: 0, listings: 0, refused: 0, rea
  * How many items are held at once: few to begin with, then as many as take about a sixth of a second, so that a sale in
  * the middle never waits for long.
  */
-const firstPortion = 200;
+const firstPortion = 20;
 const mostAtOnce = 3_000;
 const aimMs = 160;
 
 const nextSize = (size: number, tookMs: number): number =>
-  Math.round(Math.max(25, Math.min(mostAtOnce, size * 2, (size * aimMs) / Math.max(1, tookMs))));
+  Math.round(Math.max(5, Math.min(mostAtOnce, size * 2, (size * aimMs) / Math.max(1, tookMs))));
 
 /** While the database writes one portion the next one is computed. */
 const sideBySide = 2;

@@ -169,11 +169,9 @@ test('who computes listings holds them: an edit in the middle waits, and is not 
       send: false,
     });
     // It stands and waits for what is held here.
+    const waiting = sql`select count(*) as count from information_schema.processlist where id <> connection_id() and info like '%for update%' and info like ${`%(${id})%`} and time_ms > 30`;
     await until(
-      async () =>
-        rowsOf<{ count: number }>(
-          await db.execute(sql`select count(*) as count from information_schema.innodb_lock_waits`),
-        ),
+      async () => rowsOf<{ count: number }>(await db.execute(waiting)),
       ([one]) => Number(one?.count) > 0,
       10_000,
     );
