@@ -32,11 +32,10 @@ const varied = (black: number, tan: number) =>
   readyItem({ axes, variations: [row('Black', black), row('Tan', tan)], category: 'accessories/straps' });
 
 let shop: number;
-let pippet: number;
 beforeAll(async () => {
-  [shop, pippet] = (await Promise.all(['Shopfront', 'Pippet'].map(accountOf))) as [number, number]; // as many as names
+  shop = await accountOf('Shopfront');
 });
-afterEach(() => Promise.all(['shopfront', 'pippet'].map((market) => control(market, 'calm'))));
+afterEach(() => control('shopfront', 'calm'));
 afterAll(closeDatabase);
 
 test('cancelling is the exact opposite of selling, also of more than there was', async () => {
