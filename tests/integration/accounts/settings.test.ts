@@ -13,10 +13,13 @@ type Settings = {
   paused: boolean;
 };
 const settingsOf = async (id: number): Promise<Settings> => {
-  const { body } = await call<{ accounts: Settings[] }>('GET', '/accounts');
+  type Shown = Settings & { heardAt: string | null };
+  const { body } = await call<{ accounts: Shown[] }>('GET', '/accounts');
   const found = body.accounts.find((one) => one.id === id);
   if (!found) throw new Error(`no account ${id}`);
-  return found;
+  // It is heard again and again meanwhile: no setting of anybody's.
+  const { heardAt: _heard, ...settings } = found;
+  return settings as Settings;
 };
 const set = (id: number, change: object) => call<{ code: string; field: string }>('PATCH', `/accounts/${id}`, change);
 
