@@ -45,7 +45,7 @@ try {
   } else if (histories) {
     const length = option('--commands', 100);
     const limitMs = option('--minutes', 24 * 60) * 60_000;
-    const one = await runHistories({ processes, settings, env, seed, count: histories, length, limitMs, say });
+    const one = await runHistories({ processes, settings, seed, count: histories, length, limitMs, say });
     tell(one);
     code = one.ok ? 0 : 1;
   } else {

@@ -95,7 +95,6 @@ const acts = {
     const key = keyOf(item, colour);
     if (!item.varied) {
       const { status } = await shop.call('POST', `/items/${item.id}/stock`, { how: 'set', units });
-      if (status < 300) model.sets.push({ item, key, units, orders: model.orders.length });
       if (status < 300) await known(model, shop, item, key, units);
       return;
     }

@@ -12,7 +12,6 @@ const freshModel = (accounts) => ({
   items: [],
   orders: [],
   runs: [],
-  sets: [],
   reserves: new Map(),
   done: [],
 });
@@ -170,7 +169,8 @@ export async function runHistories({ count, length, seed, say, limitMs, processe
   });
   return {
     id: 'R8 random histories',
-    ok: !result.failed,
-    text: `${tried.histories} histories, ${tried.commands} commands, seed ${seed}${result.failed ? `\n${result.errorInstance?.message}\n${result.counterexamplePath}` : ', 0 violations'}`,
+    // One that was stopped before anything was played has shown nothing.
+    ok: !result.failed && tried.histories > 0,
+    text: `${tried.histories} histories of ${count} asked for, ${tried.commands} commands, seed ${seed}${result.failed ? `\n${result.errorInstance?.message}\n${result.counterexamplePath}` : ', 0 violations'}`,
   };
 }

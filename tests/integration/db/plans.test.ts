@@ -13,8 +13,8 @@ const looks: [string, string][] = [
     `select a.id, exists(select 1 from job j where ${waits} and j.priority <= ${priorities.quantity}) as urgent, exists(select 1 from job j where ${waits} and j.priority > ${priorities.quantity}) as others, exists(select 1 from inbox i where i.account_id = a.id and i.state = 'waiting' and i.due_at <= utc_timestamp(3)) as events from account a having urgent or others or events`,
   ],
   [
-    'what is lost',
-    `select distinct account_id from job where account_id in (1, 2, 3) and state = 'running' and (lease_owner is null or lease_owner <> 'x')`,
+    'what is under way',
+    `select id, account_id, lease_owner, lease from job where account_id in (1, 2, 3) and state = 'running'`,
   ],
   [
     'what a claim takes',
@@ -28,6 +28,7 @@ const looks: [string, string][] = [
 ];
 test.each(looks)('%s is found by an index', async (_name, query) => {
   const [rows] = await pool().query(`explain ${query}`);
+  expect((rows as Plan[]).length).toBeGreaterThan(0);
   const walked = (rows as Plan[]).filter((row) => row.table && !small.has(row.table) && row.table !== 'a');
   for (const { table, type, key } of walked) expect({ table, type, key }).toMatchObject({ key: expect.any(String) });
   expect(walked.filter((row) => row.type === 'ALL')).toEqual([]);
