@@ -61,34 +61,8 @@ async function exampleOf(call, settings) {
   const { item } = (await call('GET', `/items/${items[0].id}`)).body;
   const hash = item.photos[0].hash;
   const photo = readFileSync(join(settings.dataFolder, 'photos', hash.slice(0, 2), await nameOf(settings, hash)));
-  const soon = new Date(Date.now() + 500 * 86_400_000).toISOString().slice(0, 10);
-  const film = {
-    title: 'Saltmark Harbour 200 colour negative film 35 mm, ISO 200, fresh',
-    brand: 'Saltmark',
-    model: 'Harbour 200',
-    category: 'film/colour',
-    condition: 'new',
-    keywords: ['film', 'colour film', '35 mm film'],
-    attributes: {
-      'Film format': '35 mm',
-      'Film speed': 'ISO 200',
-      Exposures: '36',
-      Decade: '2020s',
-      'Expiry date': soon,
-    },
-    barcode: barcodeOf('204400000010'),
-    weightGrams: 100,
-    lengthMm: 120,
-    widthMm: 80,
-    heightMm: 40,
-  };
+  const film = JSON.parse(readFileSync(join(settings.dataFolder, 'film.json'), 'utf8'));
   return { photo, film };
-}
-
-/** GTIN-13 with its check digit (GS1 General Specifications, 7.9). */
-function barcodeOf(body) {
-  const sum = [...body].reduce((all, digit, at) => all + Number(digit) * (at % 2 === 0 ? 1 : 3), 0);
-  return `${body}${(10 - (sum % 10)) % 10}`;
 }
 
 async function nameOf(settings, hash) {
