@@ -36,6 +36,7 @@ export default {
       displayName: 'integration',
       rootDir: import.meta.dirname ?? '.',
       testMatch: ['<rootDir>/tests/integration/**/*.test.ts'],
+      setupFilesAfterEnv: ['<rootDir>/tests/support/second-try.ts'],
     },
   ],
 };

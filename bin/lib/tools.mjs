@@ -53,6 +53,10 @@ export class Tools {
       env,
     );
     const result = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : { numPassedTests: 0, numFailedTests: 1 };
+    const late = (result.testResults ?? [])
+      .flatMap((one) => one.assertionResults)
+      .filter((one) => one.status === 'passed' && one.invocations > 1);
+    if (late.length > 0) say(`Passed only at a second try:\n${late.map((one) => `  ${one.fullName}`).join('\n')}`);
     this.passed += result.numPassedTests;
     this.failed += result.numFailedTests + (fine || result.numFailedTests ? 0 : 1);
   }

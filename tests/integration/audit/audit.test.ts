@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { eq, sql } from 'drizzle-orm';
@@ -6,6 +5,7 @@ import { closeDatabase, database } from '../../../src/db/client';
 import { inbox, item, job, listing } from '../../../src/db/schema';
 import { audit } from '../../../src/services/audit/audit';
 import { publishItems, readyItem, stateOn } from '../../support/items';
+import { runScript } from '../../support/run-script';
 import { accountOf, call, marketListings, stack, until } from '../../support/stack';
 
 const db = database();
@@ -87,7 +87,7 @@ test('an offer that stands there wrongly, with nothing on its way, is put right 
 test('the command says what it finds, and ends with 0 only when that is nothing', async () => {
   const { id } = await readyItem({}, 3);
   await db.update(item).set({ quantity: 8 }).where(eq(item.id, id));
-  const ended = spawnSync(process.execPath, ['bin/audit.mjs'], { encoding: 'utf8', env: process.env });
+  const ended = await runScript('bin/audit.mjs');
   await db.update(item).set({ quantity: 3 }).where(eq(item.id, id));
   expect(ended.stdout).toContain('8 here, 3 by the ledger');
   expect(ended.status).toBe(1);

@@ -1,9 +1,10 @@
-import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
+import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import mysql from 'mysql2/promise';
 import { publishItems, readyItem, stateOn } from '../../support/items';
+import { runScript } from '../../support/run-script';
 import { accountOf, call, control, marketListings, until } from '../../support/stack';
 
 const folder = mkdtempSync(join(tmpdir(), 'netting-backup-'));
@@ -17,8 +18,8 @@ const there = {
   NETTING_DB_PORT: String(port),
 };
 const started: ChildProcess[] = [];
-const run = (script: string, args: string[], env: NodeJS.ProcessEnv) => {
-  const ended = spawnSync(process.execPath, [script, ...args], { encoding: 'utf8', env });
+const run = async (script: string, args: string[], env: NodeJS.ProcessEnv) => {
+  const ended = await runScript(script, args, env);
   if (ended.status !== 0) throw new Error(`${script}: ${ended.stderr}${ended.stdout}`);
   return ended.stdout;
 };
@@ -43,7 +44,7 @@ test('a backup of the running system, brought back elsewhere, hears and compares
     () => stateOn(sold.id, shop),
     (state) => state === 'live',
   );
-  expect(run('bin/backup.mjs', [file], process.env)).toContain('Kept everything');
+  expect(await run('bin/backup.mjs', [file], process.env)).toContain('Kept everything');
 
   // What the backup does not know: a sale there, and a listing that was made since.
   const { order } = await control('shopfront', 'buy', { reference: sold.sku, quantity: 3 });
@@ -55,9 +56,9 @@ test('a backup of the running system, brought back elsewhere, hears and compares
   const quantityThere = async () => (await marketListings('shopfront', sold.sku))[0]?.summary.quantity;
   await until(quantityThere, (quantity) => quantity === 2);
 
-  expect(run('bin/restore.mjs', [file], there)).toContain('is back');
+  expect(await run('bin/restore.mjs', [file], there)).toContain('is back');
   // Into a folder that holds something it is not brought back.
-  expect(spawnSync(process.execPath, ['bin/restore.mjs', file], { env: there }).status).not.toBe(0);
+  expect((await runScript('bin/restore.mjs', [file], there)).status).not.toBe(0);
 
   const { databasePassword } = JSON.parse(readFileSync(join(restored, 'secrets.json'), 'utf8')) as {
     databasePassword: string;
