@@ -49,7 +49,7 @@ export const syncEndpoints = [
     method: 'GET',
     path: '/gone',
     tag: 'Sync',
-    summary: 'Listings that are wanted, have stock and are not there any more',
+    summary: 'Listings that are wanted, have something to offer and are not there any more',
     answer: z.object({ gone: z.array(goneViewSchema) }),
     run: () => findGone(),
   }),

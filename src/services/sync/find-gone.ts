@@ -11,18 +11,20 @@ export const goneViewSchema = z.object({
   title: z.string(),
   photo: z.string().nullable(),
   quantity: z.number(),
+  /** It was sold out there; otherwise it was ended or taken down. */
+  wasSold: z.boolean(),
   since: z.string().nullable(),
 });
 export type GoneView = z.infer<typeof goneViewSchema>;
 
 export const isGone = and(
   eq(listing.wanted, 'live'),
-  inArray(listing.remote, ['ended', 'gone']),
+  inArray(listing.remote, ['ended', 'gone', 'sold']),
   eq(listing.busy, false),
-  gt(item.quantity, 0),
+  gt(listing.wantedQuantity, 0),
 );
 
-/** Listings that we want live, that have stock, and that are not there any more. */
+/** Listings that we want live, that have something to offer, and that are not there any more. */
 export async function findGone(limit = 500): Promise<{ gone: GoneView[] }> {
   const rows = await database()
     .select({
@@ -33,6 +35,7 @@ export async function findGone(limit = 500): Promise<{ gone: GoneView[] }> {
       title: item.title,
       photo: item.mainPhoto,
       quantity: item.quantity,
+      remote: listing.remote,
       since: listing.seenAt,
     })
     .from(listing)
@@ -40,5 +43,11 @@ export async function findGone(limit = 500): Promise<{ gone: GoneView[] }> {
     .where(isGone)
     .orderBy(listing.id)
     .limit(limit);
-  return { gone: rows.map((row) => ({ ...row, since: row.since?.toISOString() ?? null })) };
+  return {
+    gone: rows.map(({ remote, since, ...row }) => ({
+      ...row,
+      wasSold: remote === 'sold',
+      since: since?.toISOString() ?? null,
+    })),
+  };
 }

@@ -124,6 +124,8 @@ const acts = {
     const account = accountOf(model, place);
     const bought = await shop.buy(account, item.sku, 1, item.varied ? pick(colours, colour) : null);
     if (!bought) return;
+    // The last that was offered there: it is made again only when a person asks.
+    if ((await shop.live(account, item.sku)).length === 0) item.out.add(account.id);
     const { variant } = await shop.orderOf(bought);
     const key = item.varied ? (variant?.values[0] ?? item.narrowed?.get(account.id) ?? null) : '';
     model.orders.push({ ...bought, item, key, quantity: 1, cancelled: false });

@@ -22,6 +22,8 @@ async function disagreements(shop, model) {
   const missing = await shop.heard(model.orders);
   for (const { order } of missing) wrong.push(`order ${order} is not recorded as it stands there`);
   await shop.drain(model.accounts);
+  const { gone } = (await shop.call('GET', '/gone')).body;
+  const asked = new Set(gone.map((one) => `${one.itemId} ${one.accountId}`));
   for (const item of model.items) {
     const { item: now, columns } = (await shop.call('GET', `/items/${item.id}`)).body;
     const stock = (await shop.call('GET', `/items/${item.id}/stock`)).body;
@@ -45,13 +47,17 @@ async function disagreements(shop, model) {
       const shown = there[0]?.summary.quantity;
       if (there.length && offered > 0 && shown !== offered)
         wrong.push(`${name}: ${shown} offered, ${offered} to offer`);
+      // Taken down or sold out there: whether it shall be there again is a person's to say, and the person is asked.
       const mayBeGone =
-        item.free.has(account.id) || (item.out.has(account.id) && ['ended', 'sold'].includes(column?.state));
+        (item.free.has(account.id) || item.out.has(account.id)) && asked.has(`${item.id} ${account.id}`);
       const isReady = column?.ready !== false;
       if (wanted === 'live' && offered > 0 && isReady && there.length === 0 && !mayBeGone)
         wrong.push(`${name}: wanted, ${offered} to offer, and not there (${column?.state})`);
     }
   }
+  // Nobody is asked about a history that is over.
+  const own = gone.filter((one) => model.items.some((item) => item.id === one.itemId)).map((one) => one.listingId);
+  if (own.length) await shop.call('POST', '/gone/settle', { listings: own, how: 'end' });
   return wrong;
 }
 

@@ -134,3 +134,34 @@ test('a marketplace without events is compared as a whole: what changed, what is
   expect(there.map((one) => one.state).sort()).toEqual(['ended', 'live']);
   expect(await find()).toBeUndefined();
 });
+
+test('what was sold out there while there is more here is told, and can be made again', async () => {
+  const item = await readyItem({}, 3);
+  const account = await accountOf('Shopfront');
+  await publishItems([item.id], [account]);
+  const path = `/items/${item.id}/listings/${account}`;
+  expect((await call('PUT', path, { field: 'quantity', value: 1 })).status).toBeLessThan(300);
+  await call('POST', '/publish', { selection: { kind: 'items', ids: [item.id] }, accounts: [account] });
+  await until(
+    async () => (await marketListings('shopfront', item.sku))[0]?.summary.quantity,
+    (offered) => offered === 1,
+  );
+  await control('shopfront', 'buy', { reference: item.sku, quantity: 1 });
+  const find = async () =>
+    (await call<{ gone: { listingId: number; itemId: number }[] }>('GET', '/gone')).body.gone.find(
+      (one) => one.itemId === item.id,
+    );
+  const found = await until(find, (one) => one !== undefined);
+  expect(await stateOn(item.id, account)).toBe('sold');
+  await call('POST', '/gone/settle', { listings: [found?.listingId], how: 'make-again' });
+  await until(
+    () => stateOn(item.id, account),
+    (state) => state === 'live',
+  );
+  expect(await find()).toBeUndefined();
+  // Sold again, it ends here for good: then it is not asked about any more.
+  await control('shopfront', 'buy', { reference: item.sku, quantity: 1 });
+  const again = await until(find, (one) => one !== undefined);
+  await call('POST', '/gone/settle', { listings: [again?.listingId], how: 'end' });
+  expect(await find()).toBeUndefined();
+});

@@ -6,7 +6,7 @@ import { Knot } from '@/ui/controls/knot';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 
-/** Listings that are wanted and have stock, but are not there any more. */
+/** Listings that are wanted and have something to offer, but are not there any more. */
 export function Gone({ accountName, only }: { accountName: (id: number) => string; only: number | null }) {
   const { data } = useQuery({
     queryKey: ['gone'],
@@ -26,7 +26,7 @@ export function Gone({ accountName, only }: { accountName: (id: number) => strin
   return (
     <section aria-label="Gone there" className="border-b border-base-300 px-4 py-2">
       <div className="mb-1 flex items-center gap-3">
-        <h2 className="font-semibold">Gone there, wanted here</h2>
+        <h2 className="font-semibold">Gone or sold there, more in stock here</h2>
         <button type="button" className="btn btn-xs" onClick={() => void settle.run(all, 'make-again')}>
           Make all {gone.length} again
         </button>
@@ -37,13 +37,14 @@ export function Gone({ accountName, only }: { accountName: (id: number) => strin
       <ul>
         {gone.map((one) => (
           <li key={one.listingId} className="flex items-center gap-3 py-0.5">
-            <Knot state="ended" />
+            <Knot state={one.wasSold ? 'sold' : 'ended'} />
             <Link href={`/items/${one.itemId}`} className="truncate hover:underline">
               {one.title || one.sku}
             </Link>
             <span className="mono quiet">{one.sku}</span>
             <span className="quiet">
-              {accountName(one.accountId)}, {one.quantity} in stock
+              {accountName(one.accountId)}
+              {one.wasSold ? ', sold there' : ''}, {one.quantity} in stock
             </span>
             <button
               type="button"
