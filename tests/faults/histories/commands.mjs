@@ -180,6 +180,14 @@ const acts = {
     await pause(100);
     await shop.drive(account.market, 'resume', { listing: one.id });
   },
+  async renew(model, shop, at, place) {
+    const item = pick(model.items, at);
+    const account = accountOf(model, place);
+    const { columns } = (await shop.call('GET', `/items/${item.id}`)).body;
+    const column = columns.find((one) => one.accountId === account.id);
+    if (column?.listingId && column.state === 'live')
+      await shop.call('POST', '/renewals', { listings: [column.listingId] });
+  },
   fault: (model, shop, place, kind, method) =>
     shop.drive(accountOf(model, place).market, 'fault', { kind, method, times: 1, ms: 900 }),
   slow: (model, shop, place) =>
@@ -253,6 +261,7 @@ export const anyCommand = fc.oneof(
     make('reserve', () => true, at, fc.integer({ min: 0, max: 2 })),
   ),
   weighted(2, make('offer', some, at, at)),
+  weighted(3, make('renew', some, at, at)),
   weighted(1, make('remove', some, at, at)),
   weighted(1, make('pauseThere', some, at, at)),
   weighted(
@@ -287,7 +296,7 @@ export const anyCommand = fc.oneof(
   ),
   weighted(
     1,
-    make('clock', () => true, fc.constantFrom(1, 20, 65)),
+    make('clock', () => true, fc.constantFrom(1, 20, 65, 1_450)),
   ),
   weighted(
     2,

@@ -104,6 +104,9 @@ export async function runHistories({ count, length, seed, say, limitMs, processe
       await processes.stop('worker-2');
     },
   });
+  await shop.openWide();
+  // The next one reads the rules anew.
+  await shop.endPolitely('worker');
   const tried = { histories: 0, commands: 0 };
   const least = Math.floor(length * 0.6);
   let hasFailed = false;

@@ -1,7 +1,18 @@
 import { client, control, lanesOf, moveClock, openJobs, pause, theirs } from '../../support/drive.mjs';
 
-/** Marketplaces that take enough new listings a day for many histories, and sell by the piece. */
-const played = ['hallowick', 'pippet', 'oakhand', 'swishel', 'selasar', 'shopfront', 'crateway', 'lotbarn'];
+/** Marketplaces that take film and straps: all but the one for pictures. */
+const played = [
+  'hallowick',
+  'pippet',
+  'oakhand',
+  'swishel',
+  'selasar',
+  'shopfront',
+  'crateway',
+  'lotbarn',
+  'lanesend',
+  'glintfeed',
+];
 const colours = ['Black', 'Tan'];
 
 async function until(look, fits, ms = 60_000) {
@@ -21,6 +32,11 @@ export class Shop {
     this.call = client(settings);
     this.drive = control(settings);
     this.count = 0;
+  }
+
+  /** Two of them take few new listings a day; for many histories in one day they take more. */
+  async openWide() {
+    for (const market of played) await this.drive(market, 'rule', { path: 'pacing.newPerDay', value: 5_000 });
   }
 
   account(at) {
