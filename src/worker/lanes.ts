@@ -81,6 +81,9 @@ export async function reclaimJobs(
 }
 
 const presentSeconds = 6;
+/** So often, in milliseconds, those that have long been gone are struck from the list. */
+const strikeMs = 30_000;
+let struckAt = 0;
 
 /** Says that this worker is there, and how many are. */
 export async function bePresent(worker: string): Promise<number> {
@@ -88,7 +91,10 @@ export async function bePresent(worker: string): Promise<number> {
   await db.execute(
     sql`insert into worker_presence (name, seen_at) values (${worker}, utc_timestamp(3)) on duplicate key update seen_at = utc_timestamp(3)`,
   );
-  await db.execute(sql`delete from worker_presence where seen_at < utc_timestamp(3) - interval 1 minute`);
+  if (Date.now() - struckAt > strikeMs) {
+    struckAt = Date.now();
+    await db.execute(sql`delete from worker_presence where seen_at < utc_timestamp(3) - interval 1 minute`);
+  }
   const [row] = rowsOf<{ count: number }>(
     await db.execute(
       sql`select count(*) as count from worker_presence where seen_at > utc_timestamp(3) - interval ${sql.raw(String(presentSeconds))} second`,

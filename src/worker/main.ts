@@ -9,9 +9,11 @@ import { releaseLanes, whatIsDue } from './lanes';
 const worker = `worker-${randomUUID()}`;
 const log = pino({ name: 'worker' });
 /** What is urgent is looked for so often, in milliseconds; what can wait every few looks. */
-const tickMs = 120;
+const tickMs = 145;
 const othersEvery = 2;
-const accountsMs = 1_000;
+/** As long as nothing is due; else they are read at every look. */
+const accountsMs = 2_000;
+const clearMs = 10_000;
 let stopping = false;
 
 let awake: (() => void) | null = null;
@@ -58,7 +60,7 @@ async function laneLoop(): Promise<void> {
       }
       await lanes.keep(accounts);
       lanes.tend(accounts, due);
-      if (Date.now() - lastClear > 5_000) {
+      if (Date.now() - lastClear > clearMs) {
         lastClear = Date.now();
         await clearOldLocks();
       }
