@@ -1,4 +1,4 @@
-import { client, control, lanesOf, moveClock, openJobs, pause, theirs } from '../../support/drive.mjs';
+import { client, control, moveClock, pause, theirs } from '../../support/drive.mjs';
 
 /** Marketplaces that take film and straps: all but the one for pictures. */
 const played = [
@@ -168,14 +168,22 @@ export class Shop {
       );
       for (const { accountId, message } of open)
         await this.call('POST', '/jobs/retry', { account: accountId, message });
-      const left = openJobs(
-        (await lanesOf(this.call)).filter((lane) => accounts.some((one) => one.id === lane.accountId)),
-      );
+      const left = await this.openJobs(accounts);
       calm = left === 0 && open.length === 0 ? calm + 1 : 0;
       if (calm >= 4) return true;
       await pause(250);
     }
     return false;
+  }
+
+  /** What waits or runs, also what is repeated without end and therefore counted as an alarm. */
+  async openJobs(accounts) {
+    let open = 0;
+    for (const state of ['waiting', 'running']) {
+      const { jobs } = (await this.call('GET', `/jobs?state=${state}&limit=200`)).body;
+      open += jobs.filter((job) => accounts.some((one) => one.id === job.accountId)).length;
+    }
+    return open;
   }
 
   /** Waits until every order of a history is known here. */
