@@ -7,6 +7,7 @@ import type { FrozenRequest } from '../db/schema/work';
 import { LostLease, type RemoteListing } from '../markets';
 import { refreshListings } from '../services/records/refresh-listings';
 import { hasDrifted, refusalOf } from '../services/records/shown-columns';
+import { listAgainIfCancelled } from '../services/stock/list-again';
 import type { JobRow } from './claim';
 import { isHeld } from './held';
 
@@ -186,6 +187,7 @@ export async function finishSent(row: JobRow, worker: string, itemId: number, se
       })
       .where(eq(listing.id, row.listingId));
     if (isLive) await refreshListings(tx, [itemId]);
+    if (sent.outcome === 'ended') await listAgainIfCancelled(tx, itemId, row.listingId, row.createdAt);
   });
 }
 
@@ -230,6 +232,7 @@ export async function finishGone(
       return;
     await tx.update(listing).set({ remote, seenAt: new Date() }).where(eq(listing.id, row.listingId));
     await refreshListings(tx, [itemId]);
+    await listAgainIfCancelled(tx, itemId, row.listingId, row.createdAt);
   });
 }
 

@@ -29,6 +29,8 @@ import { runJob } from './send';
 const concurrency = 6;
 /** Ends and lower quantities never wait for a place. */
 const urgentPlaces = 8;
+/** What can wait goes on beside what is urgent, however many sales there are, but slowly. */
+const placesUnderPressure = 1;
 const mostClaimed = 300;
 const heartbeatMs = 2_000;
 /** Just below what is allowed: clocks differ. */
@@ -56,6 +58,8 @@ export class Lanes {
   readonly #wake: () => void;
   readonly #lanes = new Map<number, LaneState>();
   #lastHeartbeat = 0;
+  /** Something urgent is under way on some account: what can wait leaves it the processor. */
+  #isPressed = false;
   /** Jobs, each with the number of its claim, that the last look found taken by this worker and not under way. */
   #missing = new Set<string>();
   readonly #accounts = new AccountLoader();
@@ -160,6 +164,9 @@ export class Lanes {
       if (may !== 'send' || row.pausedAt || (row.lockedUntil && row.lockedUntil.getTime() > Date.now())) continue;
       open.push({ row, lane, due: what });
     }
+    this.#isPressed =
+      [...due.values()].some((what) => what.urgent || what.events) ||
+      [...this.#lanes.values()].some((lane) => [...lane.running.values()].some((one) => one.urgent));
     for (const { row, lane, due: what } of open) {
       if (what.urgent) this.#begin(row, lane, 'urgent');
       // What can wait is taken beside: it does not keep what is urgent waiting.
@@ -212,7 +219,8 @@ export class Lanes {
   async #claim(row: AccountRow, lane: LaneState, which: Which): Promise<JobRow[]> {
     const all = [...lane.running.values()];
     const urgentNow = all.filter((one) => one.urgent).length;
-    const places = connectorOf(row.market).linesAtOnce ?? concurrency;
+    const usual = connectorOf(row.market).linesAtOnce ?? concurrency;
+    const places = this.#isPressed ? Math.min(placesUnderPressure, usual) : usual;
     // A lane that is to go to another worker does only what cannot wait until it is there.
     const free = which === 'urgent' ? urgentPlaces - urgentNow : lane.leaving ? 0 : places - (all.length - urgentNow);
     if (free <= 0) return [];

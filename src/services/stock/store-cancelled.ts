@@ -1,14 +1,11 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import { combinationWords, type Item } from '../../core/item';
-import { priorities } from '../../core/sync';
-import { type Tx, transaction } from '../../db/client';
-import { account, listing, sale } from '../../db/schema';
+import { transaction } from '../../db/client';
+import { sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit-items';
-import { archiveRemoteIds } from '../records/archive-remote-ids';
-import { enqueueJobs } from '../records/enqueue-jobs';
-import { refreshListings } from '../records/refresh-listings';
+import { listAgain } from './list-again';
 import { unitsChange } from './units-change';
 
 type SaleRow = typeof sale.$inferSelect;
@@ -59,27 +56,4 @@ export async function storeCancelled(
     const wasSoldOut = now !== undefined && before < 1 && now.quantity > 0;
     return { quantity: now?.quantity ?? null, again: wasSoldOut ? await listAgain(tx, id) : 0 };
   });
-}
-
-/** Listings that ended because there was nothing left are made again, where their account wants that. */
-async function listAgain(tx: Tx, itemId: number): Promise<number> {
-  const rows = await tx
-    .select({ id: listing.id })
-    .from(listing)
-    .innerJoin(account, eq(account.id, listing.accountId))
-    .where(
-      and(
-        eq(listing.itemId, itemId),
-        eq(listing.wanted, 'live'),
-        inArray(listing.remote, ['ended', 'sold']),
-        eq(account.relistCancelled, true),
-      ),
-    );
-  if (rows.length === 0) return 0;
-  const ids = rows.map((row) => row.id);
-  await archiveRemoteIds(tx, sql`l.id in ${ids}`, 'made-again');
-  await tx.update(listing).set({ remote: 'none', remoteId: null, remoteUrl: null }).where(inArray(listing.id, ids));
-  await refreshListings(tx, [itemId]);
-  await enqueueJobs(tx, { where: sql`l.id in ${ids}`, priority: priorities.create, runId: null });
-  return ids.length;
 }

@@ -1,0 +1,45 @@
+import { and, eq, gt, gte, inArray, sql } from 'drizzle-orm';
+import { priorities } from '../../core/sync';
+import type { Tx } from '../../db/client';
+import { account, listing, sale } from '../../db/schema';
+import { archiveRemoteIds } from '../records/archive-remote-ids';
+import { enqueueJobs } from '../records/enqueue-jobs';
+import { refreshListings } from '../records/refresh-listings';
+
+/**
+ * Listings of an item that ended because there was nothing left are made again, where their account wants that.
+ * @param only just this listing
+ */
+export async function listAgain(tx: Tx, itemId: number, only?: number): Promise<number> {
+  const rows = await tx
+    .select({ id: listing.id })
+    .from(listing)
+    .innerJoin(account, eq(account.id, listing.accountId))
+    .where(
+      and(
+        eq(listing.itemId, itemId),
+        only === undefined ? undefined : eq(listing.id, only),
+        eq(listing.wanted, 'live'),
+        inArray(listing.remote, ['ended', 'sold']),
+        gt(listing.wantedQuantity, 0),
+        eq(account.relistCancelled, true),
+      ),
+    );
+  if (rows.length === 0) return 0;
+  const ids = rows.map((row) => row.id);
+  await archiveRemoteIds(tx, sql`l.id in ${ids}`, 'made-again');
+  await tx.update(listing).set({ remote: 'none', remoteId: null, remoteUrl: null }).where(inArray(listing.id, ids));
+  await refreshListings(tx, [itemId]);
+  await enqueueJobs(tx, { where: sql`l.id in ${ids}`, priority: priorities.create, runId: null });
+  return ids.length;
+}
+
+/** It was still on its way out when an order was called off: it is made again as if it had ended before. */
+export async function listAgainIfCancelled(tx: Tx, itemId: number, listingId: number, since: Date): Promise<void> {
+  const [off] = await tx
+    .select({ id: sale.id })
+    .from(sale)
+    .where(and(eq(sale.itemId, itemId), eq(sale.state, 'cancelled'), gte(sale.cancelledAt, since)))
+    .limit(1);
+  if (off) await listAgain(tx, itemId, listingId);
+}
