@@ -94,6 +94,23 @@ test('access that has run out is renewed once, and the request goes again', asyn
   expect(asked.map((one) => one.headers.authorization)).toEqual(['Bearer old', 'Bearer new']);
 });
 
+test('access that another one has just renewed may have run out as well; one that is never taken is refused', async () => {
+  answers = [{ status: 401 }, { status: 401 }, { status: 200, body: '{"fine":true}' }];
+  let given = 0;
+  const renew = async (): Promise<Access> => ({
+    kind: 'oauth',
+    accessToken: `new ${++given}`,
+    refreshToken: 'r',
+    expiresAt: '',
+  });
+  const old: Access = { kind: 'oauth', accessToken: 'old', refreshToken: 'r', expiresAt: '' };
+  expect(await open(old, renew).send({ method: 'GET', path: '/x' })).toEqual({ fine: true });
+  expect(asked.map((one) => one.headers.authorization)).toEqual(['Bearer old', 'Bearer new 1', 'Bearer new 2']);
+  answers = Array.from({ length: 9 }, () => ({ status: 401, body: 'No' }));
+  await expect(open(old, renew).send({ method: 'GET', path: '/x' })).rejects.toMatchObject({ code: 'market-auth' });
+  expect(answers).toHaveLength(6);
+});
+
 test.each([
   [{ status: 422, body: 'The name is too long.' }, 'market-refused', 'Market: The name is too long.'],
   [{ status: 400, body: '' }, 'market-refused', 'Market: it answered 400'],

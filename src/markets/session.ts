@@ -109,6 +109,9 @@ export async function refusal(response: Response, marketName: string): Promise<N
   return new NettingError('market-refused', said, { details, field: details[0]?.field });
 }
 
+/** So often access is renewed for one request before it counts as refused. */
+const mostRenewals = 2;
+
 export function openSession(options: SessionOptions): Session {
   const { base, marketName, pacer, timeoutMs = requestTimeoutMs } = options;
 
@@ -148,7 +151,9 @@ export function openSession(options: SessionOptions): Session {
     urgent: options.urgent,
     async send(request) {
       let response = await once(request, await options.readAccess());
-      if (response.status === 401) response = await once(request, await options.renewAccess());
+      // What another one has just renewed may have run out meanwhile as well.
+      for (let renewals = 0; response.status === 401 && renewals < mostRenewals; renewals++)
+        response = await once(request, await options.renewAccess());
       options.heard?.(response.status < 500);
       if (!response.ok) {
         const error = await refusal(response, marketName);

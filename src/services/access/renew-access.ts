@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { and, eq, sql } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
-import { database } from '../../db/client';
+import { database, isAway } from '../../db/client';
 import { type AccountRow, account } from '../../db/schema';
 import type { Access } from '../../markets';
 import { askForTokens } from './request-tokens';
@@ -11,6 +11,8 @@ import { seal, unseal } from './vault';
 const leaseSeconds = 30;
 const lookAgainMs = 100;
 const patienceMs = 60_000;
+
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 const rowOf = async (accountId: number): Promise<AccountRow> => {
   const [row] = await database().select().from(account).where(eq(account.id, accountId));
@@ -38,11 +40,18 @@ async function takeTurn(accountId: number, who: string): Promise<boolean> {
 /** Asks for tokens and keeps them, whoever's turn it is by then: a refresh token that was rotated must not be lost. */
 async function ask(row: AccountRow, refreshToken: string): Promise<Access> {
   const fresh = await askForTokens(row.market, { grant_type: 'refresh_token', refresh_token: refreshToken });
-  await database()
-    .update(account)
-    .set({ secrets: seal(fresh) })
-    .where(and(eq(account.id, row.id), eq(account.secrets, row.secrets)));
-  return fresh;
+  // The database may be away for a moment just then; the old refresh token is worth nothing any more.
+  for (const until = Date.now() + patienceMs; ; await pause(lookAgainMs)) {
+    try {
+      await database()
+        .update(account)
+        .set({ secrets: seal(fresh) })
+        .where(and(eq(account.id, row.id), eq(account.secrets, row.secrets)));
+      return fresh;
+    } catch (error) {
+      if (!isAway(error) || Date.now() > until) throw error;
+    }
+  }
 }
 
 async function renewed(accountId: number, stale: Access): Promise<Access> {
@@ -69,7 +78,7 @@ async function renewed(accountId: number, stale: Access): Promise<Access> {
           .where(and(eq(account.id, accountId), eq(account.renewingBy, who)));
       }
     }
-    await new Promise((resolve) => setTimeout(resolve, lookAgainMs));
+    await pause(lookAgainMs);
   }
   throw new NettingError('market-unreachable', 'New access was not given in time');
 }
