@@ -1,5 +1,6 @@
 import { eq, sql } from 'drizzle-orm';
 import { config } from '../src/config';
+import { onItem } from '../src/core/edit';
 import { closeDatabase, database } from '../src/db/client';
 import { rowsOf } from '../src/db/rows';
 import { item, listing, sale } from '../src/db/schema';
@@ -155,7 +156,7 @@ async function aDay(actor: Actor, accounts: Accounts, listed: number[]): Promise
   // Prices that were changed and not yet sent.
   await applyEdit(actor, {
     selection: { kind: 'items', ids: listed.slice(20, 31) },
-    steps: [{ op: 'price-percent', basisPoints: -500, rounding: 'ninety', floor: null }],
+    steps: [onItem('price', { verb: 'percent', basisPoints: -500, rounding: 'ninety' })],
     send: false,
     title: 'Autumn prices, cameras',
   });
@@ -192,7 +193,7 @@ async function aDay(actor: Actor, accounts: Accounts, listed: number[]): Promise
   );
   await applyEdit(actor, {
     selection: { kind: 'items', ids: films },
-    steps: [{ op: 'price-percent', basisPoints: -300, rounding: 'none', floor: null }],
+    steps: [onItem('price', { verb: 'percent', basisPoints: -300 })],
     send: true,
     title: 'Film, three percent off',
   });

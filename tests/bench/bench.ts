@@ -4,6 +4,7 @@ import { catalogue } from '../../demo/catalogue';
 import { manyItems } from '../../demo/many';
 import { photograph } from '../../demo/photos';
 import { connectAccounts, ownerActor } from '../../demo/shop';
+import { onItem } from '../../src/core/edit';
 import { closeDatabase, database, pool } from '../../src/db/client';
 import { rowsOf } from '../../src/db/rows';
 import { listing } from '../../src/db/schema';
@@ -62,7 +63,7 @@ async function clear(): Promise<void> {
 const everything = { kind: 'filter' as const, filter: {}, except: [] };
 const lower = {
   selection: everything,
-  steps: [{ op: 'price-percent' as const, basisPoints: -500, rounding: 'none' as const, floor: null }],
+  steps: [onItem('price', { verb: 'percent', basisPoints: -500 })],
 };
 
 const silent = pino({ level: 'silent' });
@@ -127,7 +128,12 @@ async function renaming(actor: Actor, size: number): Promise<Figure[]> {
     await clear();
     raw.push(await computeAll(size));
     ours.push(
-      await time(() => applied(actor, { selection: everything, steps: [{ op: 'title-before', text: `${round} ` }] })),
+      await time(() =>
+        applied(actor, {
+          selection: everything,
+          steps: [onItem('title', { verb: 'before', text: `${round} ` })],
+        }),
+      ),
     );
   }
   clearInterval(watch);

@@ -62,9 +62,9 @@ const isUnderWay = async (call, id) => {
 /** Changes the price and the title of all items by turns, one change after the other, until it is ended. */
 function changing(call, selection) {
   const steps = [
-    { op: 'price-percent', basisPoints: 100, rounding: 'none', floor: null },
-    { op: 'title-before', text: '! ' },
-    { op: 'price-percent', basisPoints: -100, rounding: 'none', floor: null },
+    { field: 'price', do: { verb: 'percent', basisPoints: 100, rounding: 'none', floor: null } },
+    { field: 'title', do: { verb: 'before', text: '! ' } },
+    { field: 'price', do: { verb: 'percent', basisPoints: -100, rounding: 'none', floor: null } },
   ];
   let going = true;
   let begun = 0;
@@ -242,7 +242,7 @@ export async function runLoad({ processes, settings, say, startWorker, onlySales
   const begun = Date.now();
   await call('POST', '/edits', {
     selection: some,
-    steps: [{ op: 'price-percent', basisPoints: -500, rounding: 'none', floor: null }],
+    steps: [{ field: 'price', do: { verb: 'percent', basisPoints: -500, rounding: 'none', floor: null } }],
     send: true,
   });
   const lane = async () => (await lanesOf(call)).find((one) => one.accountId === hallowick.id);
@@ -269,7 +269,7 @@ export async function runLoad({ processes, settings, say, startWorker, onlySales
     const start = Date.now();
     await call('POST', '/edits', {
       selection: some,
-      steps: [{ op: 'price-percent', basisPoints: -100, rounding: 'none', floor: null }],
+      steps: [{ field: 'price', do: { verb: 'percent', basisPoints: -100, rounding: 'none', floor: null } }],
       send: true,
     });
     await drained(call, 900_000);

@@ -115,8 +115,8 @@ test('a bulk change is taken back as a whole', async ({ page }) => {
   await expect(page.getByRole('grid')).toBeVisible();
   await page.getByRole('grid').press('Control+a');
   await page.getByRole('button', { name: 'Change', exact: true }).click();
-  await page.getByRole('combobox', { name: 'Step 1' }).selectOption({ label: 'Add to stock' });
-  await page.getByRole('textbox', { name: 'Add to stock' }).fill('2');
+  await page.getByRole('combobox', { name: 'Field of step 1' }).selectOption({ label: 'Stock' });
+  await page.getByRole('textbox', { name: 'By' }).fill('2');
   const save = page.getByRole('button', { name: /^Save [1-9]\d* items$/ });
   await expect(save).toBeEnabled();
   const count = Number(/\d+/.exec((await save.textContent()) ?? '')?.[0]);

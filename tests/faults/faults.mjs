@@ -91,7 +91,7 @@ export async function runFaults({ processes, settings, seed, say }) {
   const reprice = (some, basisPoints) =>
     call('POST', '/edits', {
       selection: selected(some),
-      steps: [{ op: 'price-percent', basisPoints, rounding: 'none', floor: null }],
+      steps: [{ field: 'price', do: { verb: 'percent', basisPoints, rounding: 'none', floor: null } }],
       send: true,
     });
 

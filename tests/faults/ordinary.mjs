@@ -45,7 +45,7 @@ export async function ordinaryLife({ processes, settings, seed, minutes, say }) 
       const basisPoints = random() < 0.5 ? 100 : -100;
       await call('POST', '/edits', {
         selection,
-        steps: [{ op: 'price-percent', basisPoints, rounding: 'none', floor: null }],
+        steps: [{ field: 'price', do: { verb: 'percent', basisPoints, rounding: 'none', floor: null } }],
         send: true,
       });
       changes++;

@@ -14,7 +14,7 @@ export async function twoPeople(call, items) {
       write('Bo'),
       call('POST', '/edits', {
         selection: { kind: 'items', ids: [id] },
-        steps: [{ op: 'price-set', amount: before.price + 100 }],
+        steps: [{ field: 'price', do: { verb: 'set', value: before.price + 100 } }],
         send: false,
       }),
     ]);

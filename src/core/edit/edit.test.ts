@@ -1,22 +1,235 @@
 import fc from 'fast-check';
-import { invert } from '../change';
-import { itemField } from '../field';
-import { applySteps, type Operation, operationSchema } from '.';
+import { applyChanges, invert } from '../change';
+import { fieldsFor, type KindName } from '../field';
+import type { Item } from '../item';
+import type { Overrides } from '../listing';
+import { sampleItem } from '../testing.test-data';
+import {
+  applySteps,
+  applyToNumbers,
+  asChange,
+  type Do,
+  doSchema,
+  isFor,
+  onItem,
+  readFormula,
+  readKeptStep,
+  type Step,
+  type StepContext,
+  sayStep,
+  stepFault,
+  stepSchema,
+  type VerbName,
+  verbsFor,
+} from '.';
 
-const percent = (basisPoints: number, part: Partial<Extract<Operation, { op: 'price-percent' }>> = {}): Operation => ({
-  op: 'price-percent',
-  basisPoints,
-  rounding: 'none',
-  floor: null,
-  ...part,
+const catalogue = fieldsFor([
+  {
+    key: 'shelf',
+    label: 'Shelf',
+    type: 'text',
+    choices: [],
+    most: 12,
+    from: null,
+    to: null,
+    category: '',
+    copied: true,
+  },
+]);
+const context: StepContext = {
+  catalogue,
+  currency: 'EUR',
+  listed: ({ item }, _account, field) =>
+    field === 'description' ? `${item.description}\n--` : field === 'tags' ? item.keywords : undefined,
+  listingField: (_account, field) => catalogue.listing(field),
+  currencyOf: () => 'EUR',
+};
+const options = { catalogue, newKey: () => '' };
+const strap: Partial<Item> = {
+  axes: [
+    { name: 'Size', values: ['Small', 'Large'] },
+    { name: 'Colour', values: ['Black', 'Tan'] },
+  ],
+  variations: ['Small', 'Large'].flatMap((size) =>
+    ['Black', 'Tan'].map((colour) => ({
+      values: [size, colour],
+      on: true,
+      sku: '',
+      quantity: 2,
+      price: null,
+      barcode: '',
+      key: `${size}${colour}`.toLowerCase().slice(0, 16),
+    })),
+  ),
+  quantity: 8,
+};
+const record = (part: Partial<Item> = {}, overrides: [number, Overrides][] = []) => ({
+  item: sampleItem(part),
+  overrides: new Map(overrides),
+});
+const after = (steps: Step[], part: Partial<Item> = {}, overrides: [number, Overrides][] = []) => {
+  const result = applySteps(steps, record(part, overrides), context);
+  if ('refused' in result) throw new Error(result.refused);
+  return result;
+};
+const itemAfter = (steps: Step[], part: Partial<Item> = {}) => after(steps, part).record.item;
+const refusal = (steps: Step[], part: Partial<Item> = {}) => {
+  const result = applySteps(steps, record(part), context);
+  return 'refused' in result ? result.refused : null;
+};
+
+const word = fc.stringMatching(/^[A-Za-z][a-z]{0,6}$/);
+const text = fc.array(word, { minLength: 1, maxLength: 4 }).map((words) => words.join(' '));
+const bounds = {
+  rounding: fc.constantFrom(
+    'none' as const,
+    'whole' as const,
+    'half' as const,
+    'ninetyNine' as const,
+    'ninety' as const,
+  ),
+  floor: fc.option(fc.integer({ min: 0, max: 20_000 })),
+  ceiling: fc.option(fc.integer({ min: 20_000, max: 90_000 })),
+};
+const done = <Name extends VerbName>(verb: Name, args: Record<string, fc.Arbitrary<unknown>>, ...fields: string[]) =>
+  fc
+    .tuple(fc.constantFrom(...fields), fc.record(args))
+    .map(([field, given]) => onItem(field, { verb, ...given } as unknown as Do)); // arguments as the verb's schema has them, checked by it
+
+/** Every verb with any arguments, on a field of a kind that it is for. */
+const steps: Record<Exclude<VerbName, 'more'>, fc.Arbitrary<Step>> = {
+  set: fc.oneof(
+    done('set', { value: text }, 'title', 'brand', 'own.shelf', 'attributes.Colour').filter(
+      ({ do: what }) => what.verb === 'set' && String(what.value).length <= 12,
+    ),
+    done('set', { value: fc.integer({ min: 0, max: 99_999 }) }, 'price', 'cost', 'quantity', 'weightGrams'),
+  ),
+  clear: done('clear', {}, 'title', 'price', 'keywords', 'boughtOn', 'condition', 'attributes', 'own.shelf'),
+  before: done('before', { text }, 'title', 'description'),
+  after: done('after', { text }, 'title', 'description'),
+  replace: done('replace', { find: fc.constantFrom('a', 'film', 'Brask', 'x'), put: text }, 'title', 'description'),
+  case: done('case', { to: fc.constantFrom('upper', 'lower', 'words', 'sentence') }, 'title', 'brand'),
+  cut: done('cut', { most: fc.integer({ min: 1, max: 60 }) }, 'title'),
+  percent: done('percent', { basisPoints: fc.integer({ min: -9_900, max: 9_900 }), ...bounds }, 'price', 'cost'),
+  amount: done('amount', { amount: fc.integer({ min: -20_000, max: 20_000 }), ...bounds }, 'price', 'cost'),
+  formula: done(
+    'formula',
+    { formula: fc.constantFrom('cost * 2.2 + 4', 'max(price, cost * 1.5)', 'price / (stock - 1)'), ...bounds },
+    'price',
+    'weightGrams',
+  ),
+  ending: done('ending', { rounding: bounds.rounding }, 'price'),
+  bounds: done(
+    'bounds',
+    { least: fc.integer({ min: 0, max: 9_000 }), most: fc.integer({ min: 9_000, max: 20_000 }) },
+    'price',
+    'weightGrams',
+  ),
+  add: done('add', { by: fc.integer({ min: -3, max: 9 }) }, 'quantity', 'weightGrams'),
+  allowance: done('allowance', { percent: fc.integer({ min: -50, max: 50 }) }, 'weightGrams'),
+  'add-to': done('add-to', { entries: fc.array(word, { minLength: 1, maxLength: 3 }) }, 'keywords', 'highlights'),
+  'remove-from': done('remove-from', { entries: fc.constant(['slr', 'Film Camera']) }, 'keywords'),
+  'replace-in': done('replace-in', { find: fc.constantFrom('slr', 'none'), put: word }, 'keywords'),
+  sort: done('sort', { by: fc.constantFrom('name', 'name-back', 'length') }, 'keywords'),
+  'keep-first': done('keep-first', { count: fc.integer({ min: 0, max: 5 }) }, 'keywords'),
+  translate: done(
+    'translate',
+    { from: fc.constantFrom('very-good', 'mint'), to: fc.constant('excellent') },
+    'condition',
+  ),
+  shift: done('shift', { days: fc.integer({ min: -400, max: 400 }) }, 'boughtOn'),
+  'set-name': done('set-name', { name: word, text: word }, 'attributes'),
+  'remove-name': done('remove-name', { name: fc.constantFrom('Colour', 'None') }, 'attributes'),
+  'rename-value': done(
+    'rename-value',
+    { name: fc.constant('Colour'), from: fc.constantFrom('black', 'red'), to: word },
+    'attributes',
+  ),
+  take: done('take', { from: fc.constantFrom('brand', 'model', 'title', 'description') }, 'title', 'notes'),
+};
+const anyStep = fc.oneof(...Object.values(steps));
+const thing = fc.record({
+  title: text,
+  price: fc.option(fc.integer({ min: 1, max: 90_000 })),
+  quantity: fc.integer({ min: 0, max: 9 }),
+  boughtOn: fc.option(fc.constant('2026-02-27')),
+  keywords: fc.constantFrom<string[]>(['film camera', 'slr', 'analogue'], []),
 });
 
-test('five percent less, rounded as wanted', () => {
-  expect(applySteps([percent(-500)], { price: 10_000, quantity: 1 })).toMatchObject({
-    price: 9_500,
-    changed: ['price'],
-  });
-  expect(applySteps([percent(-500, { rounding: 'ninetyNine' })], { price: 10_000, quantity: 1 }).price).toBe(9_499);
+test.each(Object.entries(steps))(
+  '%s: taken back it is exactly what it was, and refused it is left as it was',
+  (_verb, step) => {
+    fc.assert(
+      fc.property(fc.array(step, { minLength: 1, maxLength: 3 }), thing, (some, part) => {
+        const before = record(part);
+        const kept = structuredClone(before.item);
+        const result = applySteps(some, before, context);
+        expect(before.item).toEqual(kept);
+        if ('refused' in result) return expect(result.refused).toMatch(/^\S/);
+        const back = result.changes.map((change) => {
+          const field = catalogue.item(change.field);
+          const inverse = field && invert(change, change.to, field);
+          if (inverse?.kind !== 'restore') throw new Error(`${change.field} cannot be restored`);
+          return { target: change.target, field: change.field, to: inverse.to };
+        });
+        const restored = applyChanges(result.record, back, options);
+        if ('refused' in restored) throw new Error(restored.refused.why);
+        expect(restored.record.item).toEqual(kept);
+        // What it says is what the one writer makes of it.
+        const written = applyChanges(before, asChange(result), options);
+        if ('refused' in written) throw new Error(written.refused.why);
+        expect(written.record.item).toEqual(result.record.item);
+      }),
+      { numRuns: 60 },
+    );
+  },
+);
+
+const onlyOnce: VerbName[] = [
+  'set',
+  'clear',
+  'case',
+  'cut',
+  'ending',
+  'bounds',
+  'add-to',
+  'remove-from',
+  'sort',
+  'keep-first',
+  'translate',
+  'set-name',
+  'remove-name',
+  'take',
+];
+test.each(onlyOnce)('%s done twice changes nothing the second time', (verb) => {
+  fc.assert(
+    fc.property(steps[verb as keyof typeof steps], thing, (step, part) => {
+      const first = applySteps([step], record(part), context);
+      if ('refused' in first) return;
+      expect(applySteps([step], first.record, context)).toMatchObject({ changes: [] });
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('price and units alone come to the same, read as two numbers', () => {
+  const numbers = fc.oneof(
+    ...(['set', 'percent', 'amount', 'ending', 'bounds', 'add'] as const).map((verb) =>
+      steps[verb].filter((step) => step.field === 'price' || step.field === 'quantity'),
+    ),
+  );
+  fc.assert(
+    fc.property(fc.array(numbers, { minLength: 1, maxLength: 4 }), thing, (some, part) => {
+      const whole = applySteps(some, record(part), context);
+      const slim = applyToNumbers(some, { price: part.price, quantity: part.quantity }, 'EUR');
+      if ('refused' in whole) return expect(slim).toEqual({ ...slim, refused: whole.refused, changed: [] });
+      expect(slim).toMatchObject({
+        price: whole.record.item.price,
+        quantity: whole.record.item.quantity,
+        refused: null,
+      });
+    }),
+  );
 });
 
 test('a cut never ends above the old price, never under the floor, and a floor never raises', () => {
@@ -25,81 +238,199 @@ test('a cut never ends above the old price, never under the floor, and a floor n
     fc.property(
       price,
       fc.integer({ min: -9_000, max: -1 }),
-      fc.constantFrom('none', 'whole', 'half', 'ninetyNine', 'ninety'),
+      bounds.rounding,
       fc.option(price),
-      (old, basisPoints, rounding, floor) => {
-        const after =
-          applySteps([percent(basisPoints, { rounding: rounding as 'none', floor })], { price: old, quantity: 1 })
-            .price ?? 0;
-        return after <= old && after >= Math.min(old, floor ?? 0) && after > 0;
+      (old, by, rounding, floor) => {
+        const step = onItem('price', { verb: 'percent', basisPoints: by, rounding, floor });
+        const result = applyToNumbers([step], { price: old, quantity: 1 }, 'EUR').price ?? 0;
+        return result <= old && result >= Math.min(old, floor ?? 0) && result > 0;
       },
     ),
   );
-});
-
-test('add to stock and set stock are two different things', () => {
-  expect(applySteps([{ op: 'quantity-add', delta: 3 }], { price: 1, quantity: 5 }).quantity).toBe(8);
-  expect(applySteps([{ op: 'quantity-set', quantity: 3 }], { price: 1, quantity: 5 }).quantity).toBe(3);
 });
 
 test('when one step is refused the item stays as a whole, and it is said why', () => {
-  const result = applySteps([percent(-500), { op: 'quantity-add', delta: -9 }], { price: 1_000, quantity: 2 });
-  expect(result).toEqual({
-    price: 1_000,
-    quantity: 2,
-    changed: [],
-    refused: ['Only 2 in stock, 9 cannot be taken away'],
-  });
-  expect(applySteps([percent(-500)], { price: null, quantity: 2 }).refused).toEqual(['It has no price to change']);
-  expect(
-    applySteps([{ op: 'price-amount', amount: -500, rounding: 'none', floor: null }], { price: 400, quantity: 1 })
-      .refused,
-  ).toHaveLength(1);
+  const lower = onItem('price', { verb: 'percent', basisPoints: -500 });
+  expect(refusal([lower, onItem('quantity', { verb: 'add', by: -9 })], { quantity: 2 })).toBe(
+    'Only 2 in stock, 9 cannot be taken away',
+  );
+  expect(refusal([lower], { price: null })).toBe('It has no price to change');
+  expect(refusal([onItem('price', { verb: 'amount', amount: -500 })], { price: 400 })).toBe(
+    'Its price would not be above zero',
+  );
+  expect(refusal([onItem('price', { verb: 'percent', basisPoints: -9_900 })], { price: 10 })).toBe(
+    'Its price would not be above zero',
+  );
+  expect(refusal([onItem('quantity', { verb: 'set', value: 3 })], strap)).toBe(
+    'Its stock is counted by its variations',
+  );
+  expect(refusal([onItem('title', { verb: 'before', text: 'Sale: ' })], { title: 'x'.repeat(295) })).toBe(
+    'At most 300 characters',
+  );
+  expect(refusal([onItem('keywords', { verb: 'add-to', entries: ['x'.repeat(61)] })])).toBe('At most 60 characters');
 });
 
-test('undo undoes', () => {
-  const step = fc.oneof(
-    fc.record({
-      op: fc.constant('price-percent' as const),
-      basisPoints: fc.integer({ min: -9_000, max: 9_000 }),
-      rounding: fc.constant('none' as const),
-      floor: fc.constant(null),
-    }),
-    fc.record({ op: fc.constant('price-set' as const), amount: fc.integer({ min: 1, max: 1e6 }) }),
-    fc.record({ op: fc.constant('quantity-set' as const), quantity: fc.integer({ min: 0, max: 999 }) }),
-    fc.record({ op: fc.constant('quantity-add' as const), delta: fc.integer({ min: 1, max: 99 }) }),
-  );
-  fc.assert(
-    fc.property(
-      fc.array(step, { minLength: 1, maxLength: 5 }),
-      fc.integer({ min: 1, max: 1e6 }),
-      fc.integer({ min: 0, max: 999 }),
-      (steps, price, quantity) => {
-        const after = applySteps(steps, { price, quantity });
-        const back = (field: 'price' | 'quantity', from: number) => {
-          const known = itemField(field);
-          const inverse = known && invert({ from, to: after[field] }, after[field], known);
-          return inverse?.kind === 'restore' && inverse.to === from;
-        };
-        return back('price', price) && back('quantity', quantity);
+test('each step sees what those before it made', () => {
+  const item = itemAfter([
+    onItem('title', { verb: 'set', value: 'brask k-2' }),
+    onItem('title', { verb: 'case', to: 'words' }),
+    onItem('title', { verb: 'after', text: ', checked' }),
+    onItem('notes', { verb: 'take', from: 'title' }),
+  ]);
+  expect([item.title, item.notes]).toEqual(['Brask K-2, checked', 'Brask K-2, checked']);
+});
+
+test('words and patterns are replaced; one that would backtrack for ever ends at once, one that cannot be read is said', () => {
+  const replaced = (find: string, put: string, as: 'words' | 'pattern', title: string) =>
+    itemAfter([onItem('title', { verb: 'replace', find, put, as })], { title }).title;
+  expect(replaced('35 MM', '35-mm', 'words', 'Camera, 35 mm (35 mm film)')).toBe('Camera, 35-mm (35-mm film)');
+  expect(replaced('($1', '$2\\', 'words', 'a ($1 b')).toBe('a $2\\ b');
+  expect(replaced('(\\d+) ?mm', '$1 millimetres', 'pattern', 'Lens 50mm')).toBe('Lens 50 millimetres');
+  expect(replaced('(a+)+$', 'x', 'pattern', `${'a'.repeat(290)}b`)).toHaveLength(291);
+  const broken = stepSchema.safeParse({ field: 'title', do: { verb: 'replace', find: '(a', put: '', as: 'pattern' } });
+  expect(broken.error?.issues[0]).toMatchObject({ message: 'The pattern cannot be read: missing closing ): `(a`' });
+  const group = stepSchema.safeParse({
+    field: 'title',
+    do: { verb: 'replace', find: '(a)', put: '$2', as: 'pattern' },
+  });
+  expect(group.error?.issues[0]?.message).toBe('There is no group 2 in the pattern');
+});
+
+test('a text put after one in HTML is a paragraph of its own, and its signs are no tags', () => {
+  const { description } = itemAfter([onItem('description', { verb: 'after', text: 'Returns < 30 days' })], {
+    description: '<p>Fine.</p>',
+  });
+  expect(description).toBe('<p>Fine.</p><p>Returns &lt; 30 days</p>');
+});
+
+test('a formula computes in the shop’s money, and says where it cannot be read', () => {
+  const price = (formula: string, part: Partial<Item> = {}) =>
+    itemAfter([onItem('price', { verb: 'formula', formula })], { price: 10_000, cost: 4_000, ...part }).price;
+  expect(price('cost * 2.2 + 4')).toBe(9_200);
+  expect(price('max(price, cost * 3)')).toBe(12_000);
+  expect(price('if(stock > 5, price * 0.9, price)', { quantity: 9 })).toBe(9_000);
+  const fault = (formula: string) => {
+    const read = readFormula(formula);
+    return 'fault' in read ? [read.fault, read.at] : null;
+  };
+  expect(fault('cost *')).toEqual(['Something is missing at the end', 6]);
+  expect(fault('cost + prise')).toEqual([expect.stringContaining('“prise” is not known'), 7]);
+  expect(fault('price.constructor')?.[0]).toContain('cannot stand there');
+  expect(fault('"a" + 1')?.[0]).toBe('“"” has no place in a formula');
+  expect(fault('a = 5')?.[0]).toBe('“=” has no place in a formula');
+  expect(fault('random()')?.[0]).toContain('“random” is not known');
+  for (const [formula, why] of [
+    ['price / (stock - 1)', 'The formula divides by nothing'],
+    ['0 / (stock - 1)', 'The formula gives no number'],
+    ['grams * 2', 'It has no grams to compute with'],
+    ['price - 500', 'Its price would not be above zero'],
+  ] as const)
+    expect(refusal([onItem('price', { verb: 'formula', formula })], { quantity: 1, weightGrams: null })).toBe(why);
+});
+
+test('combinations: all large ones cost more, and one that follows the item again', () => {
+  const more: Step = {
+    field: 'price',
+    where: { on: 'combinations', of: { Size: ['Large'] } },
+    do: { verb: 'more', amount: 300 },
+  };
+  const { item } = after([more, more], strap).record;
+  expect(item.variations.map((one) => one.price)).toEqual([
+    null,
+    null,
+    { kind: 'difference', amount: 600 },
+    { kind: 'difference', amount: 600 },
+  ]);
+  const less = after([{ ...more, do: { verb: 'more', amount: -600 } }], item).record.item;
+  expect(less.variations.map((one) => one.price)).toEqual([null, null, null, null]);
+  const stock: Step = { field: 'quantity', where: { on: 'combinations', of: {} }, do: { verb: 'add', by: 1 } };
+  expect(itemAfter([stock], strap).quantity).toBe(12);
+});
+
+test('on accounts: what they get is changed for them alone, earlier steps seen; elsewhere it is not there', () => {
+  const result = after(
+    [
+      onItem('description', { verb: 'set', value: '<p>New.</p>' }),
+      {
+        field: 'description',
+        where: { on: 'accounts', accounts: [7, 9] },
+        do: { verb: 'replace', find: '--', put: 'Returns', as: 'words', matchCase: false },
       },
-    ),
+    ],
+    {},
+    [[7, {}]],
   );
+  expect(result.record.overrides.get(7)?.description).toBe('<p>New.</p>\nReturns');
+  expect(result.record.overrides.has(9)).toBe(false);
+  expect(result.record.item.description).toBe('<p>New.</p>');
+  const own: [number, Overrides][] = [
+    [7, { price: 5_000 }],
+    [8, {}],
+  ];
+  const percent: Step = {
+    field: 'price',
+    where: { on: 'overrides' },
+    do: onItem('price', { verb: 'percent', basisPoints: 1_000 }).do,
+  };
+  expect(after([percent], {}, own).record.overrides).toEqual(
+    new Map([
+      [7, { price: 5_500 }],
+      [8, {}],
+    ]),
+  );
+  const follow: Step = { field: 'price', where: { on: 'overrides' }, do: { verb: 'follow' } };
+  const followed = after([follow], {}, own);
+  expect(followed.record.overrides.get(7)).toEqual({});
+  expect(asChange(followed)).toEqual([{ target: { item: 1, account: 7 }, field: 'price' }]);
 });
 
-test('operations are checked at the edge', () => {
-  expect(operationSchema.safeParse({ op: 'price-percent', basisPoints: -20_000 }).success).toBe(false);
-  expect(operationSchema.safeParse({ op: 'quantity-set', quantity: -1 }).success).toBe(false);
-  expect(operationSchema.safeParse({ op: 'drop table' }).success).toBe(false);
+test('steps are checked at the edge, and kept ones of before are read as what they meant', () => {
+  expect(stepSchema.safeParse({ field: 'price', do: { verb: 'percent', basisPoints: -20_000 } }).success).toBe(false);
+  expect(stepSchema.safeParse({ field: 'price', do: { verb: 'drop table' } }).success).toBe(false);
+  expect(stepFault(onItem('quantity', { verb: 'set', value: -1.5 }), catalogue)).not.toBeNull();
+  expect(stepFault(onItem('photos', { verb: 'clear' }), catalogue)).toBe('There is no field photos to change');
+  expect(stepFault(onItem('title', { verb: 'shift', days: 1 }), catalogue)).toBe('Title has no such change');
+  expect(stepFault({ field: 'title', where: { on: 'item' }, do: { verb: 'follow' } }, catalogue)).toContain(
+    'Only what',
+  );
+  expect(readKeptStep({ op: 'price-percent', basisPoints: -500, rounding: 'ninety', floor: 100 })).toEqual(
+    onItem('price', { verb: 'percent', basisPoints: -500, rounding: 'ninety', floor: 100 }),
+  );
+  expect(readKeptStep({ op: 'quantity-add', delta: 3 })).toEqual(onItem('quantity', { verb: 'add', by: 3 }));
+  expect(readKeptStep(onItem('title', { verb: 'clear' }))).toEqual(onItem('title', { verb: 'clear' }));
 });
 
-test('a title that would grow too long is refused before it is written, as the field itself refuses it', () => {
-  const before: Operation = { op: 'title-before', text: 'Sale: ' };
-  const item = (title: string) => ({ price: 1, quantity: 1, title });
-  expect(applySteps([before], item('Brask K-2'))).toMatchObject({ title: 'Sale: Brask K-2', changed: ['title'] });
-  expect(applySteps([before], item('x'.repeat(294))).changed).toEqual(['title']);
-  expect(applySteps([before], item('x'.repeat(295)))).toMatchObject({
-    changed: [],
-    refused: ['At most 300 characters'],
-  });
+test('every kind of field has its verbs, and every verb says what it does', () => {
+  const kinds: KindName[] = [
+    'text',
+    'rich',
+    'money',
+    'whole',
+    'number',
+    'weight',
+    'length',
+    'date',
+    'choice',
+    'boolean',
+    'list',
+    'map',
+    'priceRule',
+  ];
+  for (const kind of kinds)
+    expect(verbsFor(kind).map((one) => one.name)).toEqual(expect.arrayContaining(['set', 'clear', 'take']));
+  expect(verbsFor('photos')).toEqual([]);
+  fc.assert(
+    fc.property(anyStep, (step) => {
+      const kind = catalogue.item(step.field)?.kind.is;
+      expect(kind && step.do.verb !== 'follow' && isFor(step.do.verb, kind)).toBe(true);
+      expect(stepFault(step, catalogue)).toBeNull();
+      expect(sayStep(step, 'EUR', catalogue)).toMatch(/^\S.+\S$/s);
+      expect(doSchema.safeParse(step.do).success).toBe(true);
+    }),
+  );
+  expect(
+    sayStep(onItem('price', { verb: 'percent', basisPoints: -500, rounding: 'ninety', floor: 1_000 }), 'EUR'),
+  ).toBe('price −5 %, ending .90, never under 10.00');
+  const said = ['a', 'b'];
+  expect(sayStep(onItem('keywords', { verb: 'add-to', entries: said }), 'EUR')).toBe('keywords with “a, b”');
 });

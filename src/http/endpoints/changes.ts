@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { appliedEditSchema, applyEdit, applyEditSchema } from '../../services/changes/apply-edit';
+import { editConsequencesSchema } from '../../services/changes/consequences';
 import { editSchema } from '../../services/changes/edit-schema';
-import { editConsequencesSchema, previewCounts } from '../../services/changes/preview-counts';
+import { previewCounts } from '../../services/changes/preview-counts';
 import { previewRowSchema, previewRows } from '../../services/changes/preview-rows';
 import { setOverride, setOverrideSchema } from '../../services/changes/set-override';
 import { takeOver, takeOverSchema } from '../../services/changes/take-over';
@@ -60,7 +61,7 @@ export const changesEndpoints = [
     method: 'POST',
     path: '/edits',
     tag: 'Bulk edits',
-    summary: 'Change price or stock of many items, save only or save and send',
+    summary: 'Change fields of many items, step by step; save only, or save and send',
     body: applyEditSchema,
     answer: appliedEditSchema,
     run: ({ actor, body }) => applyEdit(actor, body),

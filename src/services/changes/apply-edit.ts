@@ -11,6 +11,7 @@ import { workOnTask } from '../records/work-on-task';
 import { editSchema } from './edit-schema';
 import { type EditResult, type EditTask, editStep, noEditResult } from './edit-step';
 import { followsAnother } from './follows-another';
+import { checkSteps } from './step-context';
 
 export const applyEditSchema = editSchema.extend({
   send: z.boolean().describe('Also send the changes to the marketplaces'),
@@ -37,6 +38,7 @@ export type AppliedEdit = z.infer<typeof appliedEditSchema>;
  */
 export async function applyEdit(actor: Actor, input: z.infer<typeof applyEditSchema>): Promise<AppliedEdit> {
   const db = database();
+  await checkSteps(db, input.steps);
   const ids = rowsOf<{ id: number }>(
     await db.execute(sql`select i.id from item i where ${selectionWhere(input.selection)} order by i.id`),
   ).map((row) => row.id);

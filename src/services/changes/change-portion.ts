@@ -1,18 +1,21 @@
 import { sql } from 'drizzle-orm';
 import type { PoolConnection } from 'mysql2/promise';
 import type { Change } from '../../core/change';
-import { applySteps, type EditableItem, needsTitle, type Operation } from '../../core/edit';
+import { applySteps, applyToNumbers, asChange, isOnNumbers, type Step } from '../../core/edit';
+import { homeCurrency } from '../../core/measure';
 import type { Db } from '../../db/client';
 import { readRows } from '../../db/raw';
 import type { Actor } from '../access/actor';
+import { groupByItem } from '../records/load-items';
 import { commitItems } from './commit-items';
+import { stepContext } from './step-context';
 import { type Planned, writeNumbers } from './write-numbers';
 
 export type PortionOptions = {
   connection: PoolConnection;
   actor: Actor;
   runId: number;
-  steps: readonly Operation[];
+  steps: readonly Step[];
   send: boolean;
   /** For the test that both ways come to the same. */
   generalOnly?: boolean;
@@ -35,7 +38,7 @@ const readNumbers = (connection: PoolConnection, ids: readonly number[]) =>
  */
 export async function changePortion(db: Db, ids: readonly number[], options: PortionOptions): Promise<PortionResult> {
   const { connection, actor, runId, steps, send } = options;
-  const general = options.generalOnly === true || needsTitle(steps);
+  const general = options.generalOnly === true || !isOnNumbers(steps);
   const rows = general ? [] : await readNumbers(connection, ids);
   const planned: Planned[] = [];
   const whole: number[] = general ? [...ids] : [];
@@ -45,8 +48,8 @@ export async function changePortion(db: Db, ids: readonly number[], options: Por
       whole.push(id);
       continue;
     }
-    const result = applySteps(steps, { price, quantity, varied: false });
-    reasons.push(...result.refused);
+    const result = applyToNumbers(steps, { price, quantity }, homeCurrency);
+    if (result.refused !== null) reasons.push(result.refused);
     if (result.changed.length)
       planned.push({ id, price, newPrice: result.price, quantity, newQuantity: result.quantity });
   }
@@ -58,22 +61,21 @@ export async function changePortion(db: Db, ids: readonly number[], options: Por
     send: send ? 'all' : 'falls',
   });
   if (whole.length === 0) return { items: planned.length, listings, reasons };
+  const { context, accounts } = await stepContext(db);
   const committed = await commitItems(
     db,
     whole,
-    ({ items }) =>
-      items.flatMap((item): Change[] => {
-        const seen: EditableItem = {
-          price: item.price,
-          quantity: item.quantity,
-          varied: item.axes.length > 0,
-          title: item.title,
-        };
-        const result = applySteps(steps, seen);
-        reasons.push(...result.refused);
-        return result.changed.map((field) => ({ target: { item: item.id }, field, to: result[field] ?? null }));
-      }),
-    { actor, why: 'bulk', at: new Date(), runId, send: send ? 'all' : 'falls' },
+    ({ items, listings: rows }) => {
+      const byItem = groupByItem(rows);
+      return items.flatMap((item): Change[] => {
+        const overrides = new Map((byItem.get(item.id) ?? []).map((row) => [row.accountId, row.overrides]));
+        const result = applySteps(steps, { item, overrides }, context);
+        if ('changes' in result) return asChange(result);
+        reasons.push(result.refused);
+        return [];
+      });
+    },
+    { actor, why: 'bulk', at: new Date(), runId, send: send ? 'all' : 'falls', accounts },
   );
   reasons.push(...committed.refused.map((one) => one.why));
   return {

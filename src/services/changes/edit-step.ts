@@ -1,12 +1,12 @@
 import { eq, sql } from 'drizzle-orm';
-import { nextPortions, type Operation, type Progress, type Range, withDone } from '../../core/edit';
+import { nextPortions, type Progress, type Range, readKeptStep, type Step, withDone } from '../../core/edit';
 import { ownTransaction } from '../../db/raw';
 import { run, type TaskRow } from '../../db/schema';
 import { advanceBeside } from '../records/advance-task';
 import { changePortion, type PortionOptions, type PortionResult } from './change-portion';
 
 /** What a change of many is to do: to these items, in the order of their numbers. */
-export type EditTask = { ids: number[]; steps: Operation[]; send: boolean };
+export type EditTask = { ids: number[]; steps: Step[]; send: boolean };
 
 /** What it has come to by now. */
 export type EditResult = { items: number; listings: number; refused: number; reasons: Record<string, number> };
@@ -67,7 +67,8 @@ async function carryOut(task: TaskRow, holder: string, range: Range): Promise<Ta
       connection,
       actor: { id: task.byId, name: task.byName },
       runId,
-      steps,
+      // A task of before may hold them in the form of before.
+      steps: steps.map(readKeptStep),
       send,
     };
     const done = portion.length ? await changePortion(db, portion, how) : nothing;

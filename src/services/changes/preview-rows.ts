@@ -1,27 +1,38 @@
 import { sql } from 'drizzle-orm';
 import { z } from 'zod';
+import type { DoneChange } from '../../core/change';
 import { applySteps } from '../../core/edit';
-import { withConnection } from '../../db/client';
+import type { Field } from '../../core/field';
+import { combinationWords, type Item } from '../../core/item';
+import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
+import { groupByItem, loadItems } from '../records/load-items';
 import { selectionWhere } from '../records/selection';
-import { accountNets, type ItemTuple, itemTuple, type ListingTuple, netAt, priceThere } from './edit-nets';
+import { accountNets, netAt, netTuple, priceThere } from './edit-nets';
 import type { Edit } from './edit-schema';
+import { findEditedListings } from './edited-listings';
+import { checkSteps, type LoadedSteps, stepContext } from './step-context';
+
+const shownChangeSchema = z.object({
+  /** The same for the same field at the same place, over all rows. */
+  column: z.string(),
+  label: z.string(),
+  accountId: z.number().nullable(),
+  /** The combination, in words. */
+  combination: z.string().nullable(),
+  before: z.string(),
+  after: z.string(),
+  /** A number, an amount, a measure: shown to the right. */
+  isNumber: z.boolean(),
+});
+export type ShownChange = z.infer<typeof shownChangeSchema>;
 
 export const previewRowSchema = z.object({
   id: z.number(),
   sku: z.string(),
   title: z.string(),
   photo: z.string().nullable(),
-  before: z.object({
-    price: z.number().nullable(),
-    quantity: z.number(),
-  }),
-  after: z.object({
-    price: z.number().nullable(),
-    quantity: z.number(),
-    title: z.string(),
-  }),
-  changed: z.boolean(),
+  changes: z.array(shownChangeSchema),
   refused: z.string().nullable(),
   /** Net before and after, per account where it is listed; null without a price. */
   nets: z.array(
@@ -35,48 +46,99 @@ export const previewRowSchema = z.object({
 });
 export type PreviewRow = z.infer<typeof previewRowSchema>;
 
+const numberKinds = ['money', 'whole', 'number', 'weight', 'length', 'priceRule'];
+
+/** HTML as the words that are read, a paragraph a line. */
+const asWords = (html: string) =>
+  html
+    .replace(/<\/(p|li|h[1-6])>|<br\s*\/?>/gi, '\n')
+    .replace(/<[^>]+>/g, '')
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&amp;/g, '&')
+    .trim();
+
+function shown(change: DoneChange, item: Item, { context }: LoadedSteps): ShownChange[] {
+  const { account, combination } = change.target;
+  const field: Field | undefined =
+    account !== undefined
+      ? context.listingField(account, change.field)
+      : combination !== undefined
+        ? context.catalogue.combination(change.field)
+        : context.catalogue.item(change.field);
+  if (!field) return [];
+  const currency = account === undefined ? context.currency : context.currencyOf(account);
+  const text = (value: DoneChange['to']) => {
+    const said = field.show(value, { currency });
+    return field.kind.is === 'rich' ? asWords(said) : said;
+  };
+  const row = combination === undefined ? undefined : item.variations.find((one) => one.key === combination);
+  return [
+    {
+      column: `${account ?? ''}/${combination === undefined ? '' : 'combination'}/${change.field}`,
+      label: field.label,
+      accountId: account ?? null,
+      combination: row ? combinationWords(row.values) : null,
+      before: text(change.from),
+      after: text(change.to),
+      isNumber: numberKinds.includes(field.kind.is),
+    },
+  ];
+}
+
 /** The first rows of a change, before and after, with the net per account. */
 export async function previewRows(edit: Edit, limit = 60): Promise<PreviewRow[]> {
-  const nets = await accountNets();
-  return withConnection(async (connection) => {
-    const rows = await readRows<[...ItemTuple, sku: string, title: string, photo: string | null]>(
+  const db = database();
+  await checkSteps(db, edit.steps);
+  const [nets, loaded] = await Promise.all([accountNets(), stepContext(db)]);
+  const found = await withConnection((connection) =>
+    readRows<[id: number, photo: string | null]>(
       connection,
-      sql`select ${itemTuple}, i.sku, i.title, i.main_photo from item i where ${selectionWhere(edit.selection)} order by i.id limit ${limit}`,
-    );
-    if (rows.length === 0) return [];
-    const ids = rows.map((row) => row[0]);
-    const listings = await readRows<ListingTuple>(
-      connection,
-      sql`select l.item_id, l.account_id, l.override_price from listing l where l.item_id in ${ids} and l.state <> 'none'`,
-    );
-    return rows.map((row): PreviewRow => {
-      const [id, price, quantity, cost, grams, category, varied, sku, title, photo] = row;
-      const tuple: ItemTuple = [id, price, quantity, cost, grams, category, varied];
-      const result = applySteps(edit.steps, { price, quantity, varied: varied === 1, title });
-      return {
-        id,
-        sku,
-        title,
-        photo,
-        before: { price, quantity },
-        after: { price: result.price, quantity: result.quantity, title: result.title ?? title },
-        changed: result.changed.length > 0,
-        refused: result.refused[0] ?? null,
-        nets: listings
-          .filter((listing) => listing[0] === id)
-          .flatMap(([, accountId, overridePrice]) => {
-            const net = nets.get(accountId);
-            if (!net) return [];
-            return [
-              {
-                accountId,
-                before: netAt(net, tuple, overridePrice ?? priceThere(net, tuple, price)),
-                after: netAt(net, tuple, overridePrice ?? priceThere(net, tuple, result.price)),
-                keepsOverride: overridePrice !== null,
-              },
-            ];
-          }),
-      };
-    });
+      sql`select i.id, i.main_photo from item i where ${selectionWhere(edit.selection)} order by i.id limit ${limit}`,
+    ),
+  );
+  const ids = found.map(([id]) => id);
+  const photos = new Map(found);
+  const [items, listings] = await Promise.all([loadItems(db, ids), findEditedListings(db, ids)]);
+  const byItem = groupByItem(listings);
+  return items.map((item): PreviewRow => {
+    const rows = byItem.get(item.id) ?? [];
+    const overrides = new Map(rows.map((row) => [row.accountId, row.overrides]));
+    const result = applySteps(edit.steps, { item, overrides }, loaded.context);
+    const after = 'record' in result ? result.record : { item, overrides };
+    const price = (account: number, from: typeof overrides) => {
+      const own = from.get(account)?.price;
+      return typeof own === 'number' ? own : null;
+    };
+    return {
+      id: item.id,
+      sku: item.sku,
+      title: item.title,
+      photo: photos.get(item.id) ?? null,
+      changes: 'changes' in result ? result.changes.flatMap((one) => shown(one, item, loaded)) : [],
+      refused: 'refused' in result ? result.refused : null,
+      nets: rows
+        .filter((row) => row.state !== 'none')
+        .flatMap(({ accountId }) => {
+          const net = nets.get(accountId);
+          if (!net) return [];
+          const at = (record: typeof after) => {
+            const tuple = netTuple(record.item);
+            return netAt(
+              net,
+              tuple,
+              price(accountId, new Map(record.overrides)) ?? priceThere(net, tuple, record.item.price),
+            );
+          };
+          return [
+            {
+              accountId,
+              before: at({ item, overrides }),
+              after: at(after),
+              keepsOverride: price(accountId, overrides) !== null && after.item.price !== item.price,
+            },
+          ];
+        }),
+    };
   });
 }

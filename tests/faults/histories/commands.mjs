@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { pause } from '../../support/drive.mjs';
 
 const colours = ['Black', 'Tan'];
-const step = { op: 'price-percent', rounding: 'none', floor: null };
 
 /** One thing that somebody does, or that happens; `act` changes the model by what really came of it. */
 class Act {
@@ -74,14 +73,14 @@ const acts = {
   async changePrice(model, shop, at, amount) {
     await shop.call('POST', '/edits', {
       selection: { kind: 'items', ids: [pick(model.items, at).id] },
-      steps: [{ op: 'price-set', amount }],
+      steps: [{ field: 'price', do: { verb: 'set', value: amount } }],
       send: true,
     });
   },
   async changeMany(model, shop, basisPoints) {
     const { status, body } = await shop.call('POST', '/edits', {
       selection: { kind: 'items', ids: model.items.map((one) => one.id) },
-      steps: [{ ...step, basisPoints }],
+      steps: [{ field: 'price', do: { verb: 'percent', basisPoints } }],
       send: true,
     });
     if (status < 300) model.runs.push(body.runId);

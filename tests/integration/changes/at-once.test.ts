@@ -1,4 +1,5 @@
 import { eq, inArray, sql } from 'drizzle-orm';
+import { onItem } from '../../../src/core/edit';
 import { NettingError } from '../../../src/core/errors';
 import { sameJson } from '../../../src/core/json';
 import { closeDatabase, database } from '../../../src/db/client';
@@ -74,12 +75,7 @@ afterAll(async () => {
 
 const varied = async (id: number) => (await loadItem(db, id)).axes.length > 0;
 const all = () => ({ kind: 'items' as const, ids });
-const percent = (basisPoints: number) => ({
-  op: 'price-percent' as const,
-  basisPoints,
-  rounding: 'none' as const,
-  floor: null,
-});
+const percent = (basisPoints: number) => onItem('price', { verb: 'percent', basisPoints });
 
 /** What people, marketplaces and the background do to the same few items. */
 const deeds: Record<string, () => Promise<unknown>> = {
@@ -107,12 +103,12 @@ const deeds: Record<string, () => Promise<unknown>> = {
     runs.push(runId);
   },
   async addsToAll() {
-    const steps = [{ op: 'quantity-add' as const, delta: pick([1, 2, -1]) }];
+    const steps = [onItem('quantity', { verb: 'add', by: pick([1, 2, -1]) })];
     const { runId } = await applyEdit(jonas, { selection: all(), steps, send: random(2) === 0, title: 'at once' });
     runs.push(runId);
   },
   async renamesAll() {
-    const steps = [{ op: 'title-before' as const, text: pick(['A ', 'B ']) }];
+    const steps = [onItem('title', { verb: 'before', text: pick(['A ', 'B ']) })];
     const { runId } = await applyEdit(jonas, { selection: all(), steps, send: true, title: 'at once' });
     runs.push(runId);
   },

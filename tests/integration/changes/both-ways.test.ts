@@ -1,6 +1,6 @@
 import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import { invert } from '../../../src/core/change';
-import type { Operation } from '../../../src/core/edit';
+import { onItem, type Step } from '../../../src/core/edit';
 import { itemField, listingField } from '../../../src/core/field';
 import { closeDatabase, type Db } from '../../../src/db/client';
 import { ownTransaction } from '../../../src/db/raw';
@@ -110,21 +110,16 @@ async function traces(db: Db, id: number) {
   };
 }
 
-const percent = (basisPoints: number): Operation => ({
-  op: 'price-percent',
-  basisPoints,
-  rounding: 'none',
-  floor: null,
-});
-const edits: [string, Operation[], boolean][] = [
+const percent = (basisPoints: number) => onItem('price', { verb: 'percent', basisPoints });
+const edits: [string, Step[], boolean][] = [
   ['a lower price, sent', [percent(-500)], true],
   ['a lower price, saved only', [percent(-500)], false],
   ['a price below what anybody takes, sent', [percent(-9_800)], true],
-  ['a price set, where there was none, too', [{ op: 'price-set', amount: 11_900 }], true],
-  ['units added, sent', [{ op: 'quantity-add', delta: 2 }], true],
-  ['units taken away, saved only: told all the same', [{ op: 'quantity-add', delta: -1 }], false],
-  ['sold out, saved only: told all the same', [{ op: 'quantity-set', quantity: 0 }], false],
-  ['price and units, sent', [percent(1_000), { op: 'quantity-set', quantity: 7 }], true],
+  ['a price set, where there was none, too', [onItem('price', { verb: 'set', value: 11_900 })], true],
+  ['units added, sent', [onItem('quantity', { verb: 'add', by: 2 })], true],
+  ['units taken away, saved only: told all the same', [onItem('quantity', { verb: 'add', by: -1 })], false],
+  ['sold out, saved only: told all the same', [onItem('quantity', { verb: 'set', value: 0 })], false],
+  ['price and units, sent', [percent(1_000), onItem('quantity', { verb: 'set', value: 7 })], true],
 ];
 
 test.each(edits)('%s: set by set and one by one come to the same', async (_what, steps, send) => {
@@ -214,7 +209,7 @@ test('a title put before that of many is one change each, with its listings comp
   const ids = pairs.map(([one]) => one);
   await looking(async (db, connection) => {
     await live(db, ids);
-    const steps: Operation[] = [{ op: 'title-before', text: 'Checked: ' }];
+    const steps: Step[] = [onItem('title', { verb: 'before', text: 'Checked: ' })];
     const [{ insertId: runId }] = await db
       .insert(run)
       .values({ kind: 'edit', title: 'titles', detail: {}, byName: actor.name });

@@ -9,12 +9,16 @@ test('a bulk change is previewed, applied with history, and taken back as a whol
   const ids: number[] = [];
   // One after the other, so that their numbers rise with their prices: the preview is in the order of the numbers.
   for (const n of [1, 2, 3]) ids.push((await readyItem({ price: n * 10_000 })).id);
-  const steps = [{ op: 'price-percent', basisPoints: -500 }];
-  const preview = await call<{ rows: { after: { price: number } }[] }>('POST', '/edits/preview', {
+  const steps = [{ field: 'price', do: { verb: 'percent', basisPoints: -500 } }];
+  const preview = await call<{ rows: { changes: { after: string }[] }[] }>('POST', '/edits/preview', {
     selection: { kind: 'items', ids },
     steps,
   });
-  expect(preview.body.rows.map((row) => row.after.price)).toEqual([9_500, 19_000, 28_500]);
+  expect(preview.body.rows.map((row) => row.changes.map((one) => one.after))).toEqual([
+    ['95.00'],
+    ['190.00'],
+    ['285.00'],
+  ]);
   expect((await sheet(ids[0] ?? 0)).item.price).toBe(10_000);
   const counts = await call<{ items: number; changed: number }>('POST', '/edits/consequences', {
     selection: { kind: 'items', ids },
@@ -46,10 +50,10 @@ test('a bulk change is previewed, applied with history, and taken back as a whol
 
 test('stock: adding and setting, and what cannot be taken away', async () => {
   const item = await readyItem({}, 5);
-  expect((await edit([item.id], [{ op: 'quantity-add', delta: 3 }])).body.items).toBe(1);
+  expect((await edit([item.id], [{ field: 'quantity', do: { verb: 'add', by: 3 } }])).body.items).toBe(1);
   expect((await sheet(item.id)).item.quantity).toBe(8);
-  expect((await edit([item.id], [{ op: 'quantity-set', quantity: 2 }])).body.items).toBe(1);
-  const refused = await edit([item.id], [{ op: 'quantity-add', delta: -3 }]);
+  expect((await edit([item.id], [{ field: 'quantity', do: { verb: 'set', value: 2 } }])).body.items).toBe(1);
+  const refused = await edit([item.id], [{ field: 'quantity', do: { verb: 'add', by: -3 } }]);
   expect(refused.status).toBe(422);
   expect((await sheet(item.id)).item.quantity).toBe(2);
 });

@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { join, resolve } from 'node:path';
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import type { Operation } from '../../../src/core/edit';
+import { onItem, type Step } from '../../../src/core/edit';
 import { closeDatabase, database, transaction } from '../../../src/db/client';
 import { changeRecord, item, run, task } from '../../../src/db/schema';
 import type { EditTask } from '../../../src/services/changes/edit-step';
@@ -14,7 +14,7 @@ import { call, until } from '../../support/stack';
 const db = database();
 const actor = { id: 'ines', name: 'Ines' };
 const root = resolve(__dirname, '..', '..', '..');
-const lower: Operation[] = [{ op: 'price-percent', basisPoints: -1_000, rounding: 'none', floor: null }];
+const lower: Step[] = [onItem('price', { verb: 'percent', basisPoints: -1_000 })];
 afterAll(closeDatabase);
 
 async function items(count: number): Promise<number[]> {

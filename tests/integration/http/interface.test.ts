@@ -171,13 +171,13 @@ const cases: Record<string, Case> = {
   'POST /items/take-over': () =>
     post('/items/take-over', { from: item.id, fields: ['supplier', 'notes'], to: [other.id] }),
   'POST /edits/preview': () =>
-    post('/edits/preview', { selection: selection(), steps: [{ op: 'price-set', amount: 15_500 }] }),
+    post('/edits/preview', { selection: selection(), steps: [{ field: 'price', do: { verb: 'set', value: 15_500 } }] }),
   'POST /edits/consequences': () =>
-    post('/edits/consequences', { selection: selection(), steps: [{ op: 'quantity-add', delta: 1 }] }),
+    post('/edits/consequences', { selection: selection(), steps: [{ field: 'quantity', do: { verb: 'add', by: 1 } }] }),
   'POST /edits': async () => {
     const answer = await call<{ runId: number }>('POST', '/edits', {
       selection: selection(),
-      steps: [{ op: 'price-set', amount: 15_500 }],
+      steps: [{ field: 'price', do: { verb: 'set', value: 15_500 } }],
       send: false,
       title: `${unique} dearer`,
     });

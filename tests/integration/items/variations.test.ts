@@ -37,7 +37,7 @@ test('the stock of an item with variations is their sum, in the ledger, and cann
   expect((await whole(id)).quantity).toBe(20);
   const edit = await call<{ title?: string }>('POST', '/edits', {
     selection: { kind: 'items', ids: [id] },
-    steps: [{ op: 'quantity-set', quantity: 1 }],
+    steps: [{ field: 'quantity', do: { verb: 'set', value: 1 } }],
     send: false,
   });
   expect(edit.status).toBe(422);
@@ -152,7 +152,7 @@ test('a bulk change of price moves the combinations that follow it', async () =>
   const { id } = await readyItem({ axes, variations: rows() });
   await call('POST', '/edits', {
     selection: { kind: 'items', ids: [id] },
-    steps: [{ op: 'price-set', amount: 10_000 }],
+    steps: [{ field: 'price', do: { verb: 'set', value: 10_000 } }],
     send: false,
   });
   type Columns = { columns: { name: string; fields: { field: string; value: { rows: { price: number }[] } }[] }[] };

@@ -98,7 +98,7 @@ test('an account may add percent and an ending; a price of its own stands before
   // A bulk change of the item's price reaches it through the same rule.
   await call('POST', '/edits', {
     selection: { kind: 'items', ids: [item.id] },
-    steps: [{ op: 'price-percent', basisPoints: -5_000 }],
+    steps: [{ field: 'price', do: { verb: 'percent', basisPoints: -5_000 } }],
     send: false,
   });
   expect(lineOn(await panel(item.id), 'Lanesend').price).toBe(8_290);

@@ -32,7 +32,7 @@ test.each(['swishel', 'glintfeed', 'selasar', 'crateway', 'lotbarn', 'shopfront'
     // A new price arrives where there is a price.
     await call('POST', '/edits', {
       selection: { kind: 'items', ids: [item.id] },
-      steps: [{ op: 'price-percent', basisPoints: 1_000 }],
+      steps: [{ field: 'price', do: { verb: 'percent', basisPoints: 1_000 } }],
       send: true,
     });
     await until(

@@ -59,7 +59,7 @@ test('ten changes while it waits become few calls, and the last one holds', asyn
   for (let step = 1; step <= 10; step++) {
     await call('POST', '/edits', {
       selection: { kind: 'items', ids: [item.id] },
-      steps: [{ op: 'price-set', amount: 14_000 + step }],
+      steps: [{ field: 'price', do: { verb: 'set', value: 14_000 + step } }],
       send: true,
     });
   }

@@ -66,7 +66,7 @@ test('what is sold is ended although its run is stopped', async () => {
   );
   const { body } = await call<{ runId: number }>('POST', '/edits', {
     selection: { kind: 'items', ids: [item.id] },
-    steps: [{ op: 'price-set', amount: 15_100 }],
+    steps: [{ field: 'price', do: { verb: 'set', value: 15_100 } }],
     send: true,
   });
   await call('POST', `/runs/${body.runId}/stop`, {});

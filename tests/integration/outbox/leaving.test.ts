@@ -81,7 +81,7 @@ test('a change of many waits for nobody who holds an account’s row', async () 
     await other.query('select id from account where id = ? for update', [oakhand]);
     const { body } = await call<{ runId: number }>('POST', '/edits', {
       selection: { kind: 'items', ids: [item.id] },
-      steps: [{ op: 'price-set', amount: 2_345 }],
+      steps: [{ field: 'price', do: { verb: 'set', value: 2_345 } }],
       send: true,
     });
     // Its job is in the line while the row is held still.

@@ -82,7 +82,7 @@ test('spread over the day: the next one waits its part of it', async () => {
   // Changes of what is live do not wait for it.
   await call('POST', '/edits', {
     selection: { kind: 'items', ids: [first.id] },
-    steps: [{ op: 'price-set', amount: 12_300 }],
+    steps: [{ field: 'price', do: { verb: 'set', value: 12_300 } }],
     send: true,
   });
   await until(

@@ -69,7 +69,7 @@ test('a run is stopped and goes on; what is sold meanwhile does not wait', async
   await call('POST', '/accounts/hold', { accounts: [account], stopped: true });
   const edited = await call<{ runId: number }>('POST', '/edits', {
     selection: { kind: 'items', ids: [item.id] },
-    steps: [{ op: 'price-set', amount: 11_100 }],
+    steps: [{ field: 'price', do: { verb: 'set', value: 11_100 } }],
     send: true,
   });
   const stopped = await call<{ held: number }>('POST', `/runs/${edited.body.runId}/stop`, {});

@@ -99,7 +99,7 @@ test('a look that shows what stood there before the last change is no change of 
   await control('hallowick', 'odd', { lagMs: 2_000 });
   await call('POST', '/edits', {
     selection: { kind: 'items', ids: [id] },
-    steps: [{ op: 'price-set', amount: 13_700 }],
+    steps: [{ field: 'price', do: { verb: 'set', value: 13_700 } }],
     send: true,
   });
   await until(
@@ -178,7 +178,7 @@ test('a change that is answered and not taken is told, and tried until it is', a
   await control('hallowick', 'odd', { ignores: ['price'] });
   await call('POST', '/edits', {
     selection: { kind: 'items', ids: [id] },
-    steps: [{ op: 'price-set', amount: 12_300 }],
+    steps: [{ field: 'price', do: { verb: 'set', value: 12_300 } }],
     send: true,
   });
   const [job] = await until(

@@ -110,7 +110,7 @@ test('a change that joins a job that waits long keeps its own urgency and time',
   await call('POST', '/accounts/hold', { accounts: [shop], stopped: true });
   await call('POST', '/edits', {
     selection: { kind: 'items', ids: [id] },
-    steps: [{ op: 'price-set', amount: 13_000 }],
+    steps: [{ field: 'price', do: { verb: 'set', value: 13_000 } }],
     send: true,
   });
   const [waiting] = await db
@@ -145,7 +145,7 @@ test('what waits to be made keeps its place when its item changes: it is no stoc
     const before = await priority();
     await call('POST', '/edits', {
       selection: { kind: 'items', ids: [id] },
-      steps: [{ op: 'title-before', text: 'Fine ' }],
+      steps: [{ field: 'title', do: { verb: 'before', text: 'Fine ' } }],
       send: true,
     });
     await call('POST', `/items/${id}/stock`, { how: 'set', units: 2 });
@@ -164,7 +164,7 @@ test('who computes listings holds them: an edit in the middle waits, and is not 
     await refreshListings(tx, [id]);
     edit = call('POST', '/edits', {
       selection: { kind: 'items', ids: [id] },
-      steps: [{ op: 'price-set', amount: 12_000 }],
+      steps: [{ field: 'price', do: { verb: 'set', value: 12_000 } }],
       send: false,
     });
     // It stands and waits for what is held here.

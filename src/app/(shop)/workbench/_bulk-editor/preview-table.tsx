@@ -1,36 +1,56 @@
 import type { AccountView } from '@/services/accounts/find-accounts';
-import type { PreviewRow } from '@/services/changes/preview-rows';
+import type { PreviewRow, ShownChange } from '@/services/changes/preview-rows';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { ItemCell } from '@/ui/controls/item-cell';
+import { WordDiff } from './word-diff';
 
-/** Old and new side by side, with what is left on each account. */
+type Shown = { column: string; label: string; accountId: number | null; isNumber: boolean };
+
+/** The fields that become different in some row, each once. */
+function columnsOf(rows: PreviewRow[]): Shown[] {
+  const found = new Map<string, Shown>();
+  for (const row of rows)
+    for (const { column, label, accountId, isNumber } of row.changes)
+      if (!found.has(column)) found.set(column, { column, label, accountId, isNumber });
+  return [...found.values()];
+}
+
+/** Old and new side by side, with what is left on each account where that becomes another. */
 export function PreviewTable({ rows, accounts }: { rows: PreviewRow[]; accounts: AccountView[] }) {
-  const shown = accounts.filter((account) => rows.some((row) => row.nets.some((net) => net.accountId === account.id)));
+  const changing = columnsOf(rows);
+  const nameOf = (id: number | null) => accounts.find((account) => account.id === id)?.name;
+  const netsOf = accounts.filter((account) =>
+    rows.some((row) =>
+      row.nets.some((net) => net.accountId === account.id && (net.before !== net.after || net.keepsOverride)),
+    ),
+  );
   const columns: Column<PreviewRow>[] = [
     {
       id: 'item',
       head: 'Item',
       className: 'max-w-64',
       cell: (row) => (
-        <ItemCell {...row} below={row.refused ? <span className="text-warning">{row.refused}</span> : becomes(row)} />
+        <ItemCell {...row} below={row.refused ? <span className="text-warning">{row.refused}</span> : row.sku} />
       ),
     },
-    {
-      id: 'price',
-      head: 'Price',
-      align: 'right',
-      cellClass: 'whitespace-nowrap',
-      cell: (row) => <Change before={row.before.price} after={row.after.price} money />,
-    },
-    {
-      id: 'stock',
-      head: 'Stock',
-      align: 'right',
-      cellClass: 'whitespace-nowrap',
-      cell: (row) => <Change before={row.before.quantity} after={row.after.quantity} />,
-    },
-    ...shown.map(
+    ...changing.map(
+      ({ column, label, accountId, isNumber }): Column<PreviewRow> => ({
+        id: column,
+        head: accountId === null ? label : `${label}, ${nameOf(accountId) ?? 'account'}`,
+        ...(isNumber ? { align: 'right' as const, cellClass: 'whitespace-nowrap' } : { className: 'min-w-64' }),
+        cell: (row) => (
+          <>
+            {row.changes
+              .filter((change) => change.column === column)
+              .map((change) => (
+                <Change key={change.combination ?? ''} change={change} />
+              ))}
+          </>
+        ),
+      }),
+    ),
+    ...netsOf.map(
       (account): Column<PreviewRow> => ({
         id: `net-${account.id}`,
         head: `Net ${account.name}`,
@@ -55,22 +75,23 @@ export function PreviewTable({ rows, accounts }: { rows: PreviewRow[]; accounts:
       columns={columns}
       idOf={(row) => row.id}
       sticky
-      rowClass={(row) => (row.changed ? '' : 'quiet')}
+      rowClass={(row) => (row.changes.length ? '' : 'quiet')}
     />
   );
 }
 
-/** The new title, where it becomes another one. */
-const becomes = (row: PreviewRow) =>
-  row.after.title === row.title ? row.sku : <b className="font-semibold">{row.after.title}</b>;
-
-function Change({ before, after, money = false }: { before: number | null; after: number | null; money?: boolean }) {
-  const show = (value: number | null) => (money ? <Price amount={value} /> : <span className="figures">{value}</span>);
-  if (before === after) return show(after);
+function Change({ change: { before, after, combination, isNumber } }: { change: ShownChange }) {
   return (
-    <>
-      <span className="quiet mr-2 line-through">{show(before)}</span>
-      <b className="font-semibold">{show(after)}</b>
-    </>
+    <div>
+      {combination ? <span className="quiet mr-2">{combination}</span> : null}
+      {isNumber ? (
+        <>
+          <span className="quiet figures mr-2 line-through">{before}</span>
+          <b className="figures font-semibold">{after || 'none'}</b>
+        </>
+      ) : (
+        <WordDiff before={before} after={after} />
+      )}
+    </div>
   );
 }

@@ -1,61 +1,71 @@
-import { operationSchema } from '@/core/edit/operation';
-import { readStep, type StepDraft, sayStep } from './steps';
+import { onItem, type Step, stepSchema, type VerbName } from '@/core/edit';
+import { fieldsFor } from '@/core/field';
+import { fieldsAt, isProblem, newStep, readStep, sameAt } from './steps';
 
-const draft = (op: StepDraft['op'], value: string, part: Partial<StepDraft> = {}): StepDraft => ({
-  key: 1,
-  op,
-  value,
-  rounding: 'none',
-  floor: '',
-  ...part,
-});
+const typed = (field: string, verb: VerbName, boxes: Record<string, string>) =>
+  readStep(newStep(1, { field, verb, typed: boxes }));
 
 test.each([
-  ['price-percent', '-5', { basisPoints: -500 }],
-  ['price-percent', '+2,5 %', { basisPoints: 250 }],
-  ['price-percent', '−10', { basisPoints: -1_000 }],
-  ['price-amount', '-2.50', { amount: -250 }],
-  ['price-amount', '1,20', { amount: 120 }],
-  ['price-set', '19,99', { amount: 1_999 }],
-  ['quantity-add', '+3', { delta: 3 }],
-  ['quantity-add', '-1', { delta: -1 }],
-  ['quantity-set', '0', { quantity: 0 }],
-] as const)('%s typed as %s', (op, value, expected) => {
-  const step = readStep(draft(op, value));
-  expect(step).toMatchObject({ op, ...expected });
+  ['price', 'percent', { basisPoints: '-5' }, { basisPoints: -500 }],
+  ['price', 'percent', { basisPoints: '+2,5 %' }, { basisPoints: 250 }],
+  ['price', 'percent', { basisPoints: '−10', rounding: 'ninety', floor: '9,50' }, { rounding: 'ninety', floor: 950 }],
+  ['price', 'amount', { amount: '-2.50' }, { amount: -250 }],
+  ['price', 'set', { value: '19,99' }, { value: 1_999 }],
+  ['price', 'formula', { formula: 'cost * 2' }, { formula: 'cost * 2' }],
+  ['price', 'bounds', { least: '5' }, { least: 500, most: null }],
+  ['quantity', 'add', { by: '+3' }, { by: 3 }],
+  ['quantity', 'add', { by: '-1' }, { by: -1 }],
+  ['quantity', 'set', { value: '0' }, { value: 0 }],
+  ['weightGrams', 'add', { by: '-0,5 kg' }, { by: -500 }],
+  ['title', 'before', { text: 'Sale:' }, { text: 'Sale: ' }],
+  ['title', 'after', { text: ', checked' }, { text: ', checked' }],
+  ['title', 'after', { text: 'checked' }, { text: ' checked' }],
+  ['title', 'replace', { find: 'a ', put: '' }, { find: 'a ', put: '', as: 'words', matchCase: false }],
+  ['keywords', 'add-to', { entries: 'one, two' }, { entries: ['one', 'two'], first: false }],
+  ['condition', 'translate', { from: 'mint', to: 'excellent' }, { from: 'mint', to: 'excellent' }],
+  ['boughtOn', 'shift', { days: '-7' }, { days: -7 }],
+] as const)('%s, %s: what is typed becomes a step', (field, verb, boxes, expected) => {
+  const step = typed(field, verb, boxes);
+  expect(step).toMatchObject({ field, where: { on: 'item' }, do: { verb, ...expected } });
   // What the workbench sends is what the server takes.
-  expect(operationSchema.safeParse(step).success).toBe(true);
+  expect(stepSchema.safeParse(step).success).toBe(true);
 });
 
 test.each([
-  ['price-percent', ''],
-  ['price-percent', '0'],
-  ['price-percent', 'five'],
-  ['price-percent', '-99'],
-  ['price-amount', '0'],
-  ['price-set', 'free'],
-  ['quantity-add', '1.5'],
-  ['quantity-add', '0'],
-  ['quantity-set', '-1'],
-] as const)('%s typed as “%s” is told, not taken', (op, value) =>
-  expect(typeof readStep(draft(op, value))).toBe('string'),
-);
+  ['price', 'percent', { basisPoints: '0' }, 'Type a percentage such as -5', 'basisPoints'],
+  ['price', 'percent', { basisPoints: '-100' }, 'Between -98 and 1000 percent', 'basisPoints'],
+  ['price', 'set', { value: 'dear' }, 'This is not an amount', 'value'],
+  ['price', 'formula', { formula: 'cost *' }, 'Something is missing at the end', 'formula'],
+  ['quantity', 'add', { by: 'many' }, expect.stringContaining('A whole number'), 'by'],
+  ['title', 'replace', { find: '(a', as: 'pattern' }, expect.stringContaining('The pattern cannot be read'), 'find'],
+  ['price', 'bounds', { least: '9', most: '5' }, 'The least is above the most', null],
+] as const)('%s, %s %j: it is said what is wrong, and in which box', (field, verb, boxes, problem, input) => {
+  const read = typed(field, verb, boxes);
+  expect(read).toMatchObject({ problem, isOpen: false, ...(input ? { input } : {}) });
+});
 
-test('ending and floor go along', () => {
-  expect(readStep(draft('price-percent', '-5', { rounding: 'ninetyNine', floor: '12,00' }))).toMatchObject({
-    rounding: 'ninetyNine',
-    floor: 1_200,
+test('a box in which nothing was typed yet is no fault', () => {
+  const read = typed('price', 'percent', {});
+  expect(isProblem(read) && read.isOpen).toBe(true);
+  expect(readStep(newStep(1, { on: 'accounts', field: 'price', typed: { basisPoints: '5' } }))).toMatchObject({
+    problem: 'Choose an account',
+    isOpen: true,
   });
 });
 
-test.each([
-  ['price-percent', '-5', 'price −5 %'],
-  ['price-amount', '2.50', 'price +2.50'],
-  ['price-set', '20', 'price set to €20.00'],
-  ['quantity-add', '-2', 'stock −2'],
-  ['quantity-set', '4', 'stock set to 4'],
-] as const)('%s %s is said as “%s”', (op, value, words) => {
-  const step = readStep(draft(op, value));
-  if (typeof step === 'string') throw new Error(step);
-  expect(sayStep(step)).toBe(words);
+test('combinations are named by their values', () => {
+  const draft = newStep(1, { on: 'combinations', verb: 'more', typed: { amount: '+3' } });
+  const expected: Step = { ...onItem('price', { verb: 'more', amount: 300 }), where: { on: 'combinations', of: {} } };
+  expect(readStep(draft)).toEqual(expected);
+  expect(readStep({ ...draft, combinations: 'Size: Large, XL; Colour: Tan' })).toMatchObject({
+    where: { of: { Size: ['Large', 'XL'], Colour: ['Tan'] } },
+  });
+  expect(readStep({ ...draft, combinations: 'Large' })).toMatchObject({ problem: 'Write Size: Large, XL' });
+});
+
+test('a field has its like at another place', () => {
+  const catalogue = fieldsFor();
+  expect(fieldsAt('item', catalogue).map((field) => field.id)).not.toContain('photos');
+  expect(sameAt('quantity', 'combinations', catalogue)).toBe('quantity');
+  expect(sameAt('title', 'combinations', catalogue)).toBe('on');
 });

@@ -1,82 +1,154 @@
-import type { Operation } from '@/core/edit/operation';
-import { amountToText, formatMoney, parseAmount } from '@/core/measure/money';
-import type { RoundingName } from '@/core/measure/rounding';
+import { type Step, stepFault, stepSchema, type VerbName, type Where } from '@/core/edit';
+import { type Catalogue, type Field, fieldsFor } from '@/core/field';
+import type { Json } from '@/core/json';
+import { parseAmount } from '@/core/measure/money';
+import { type VerbInput, verbInputs } from './verb-inputs';
 
-export type StepDraft = { key: number; op: Operation['op']; value: string; rounding: RoundingName; floor: string };
-
-export const opLabels: Record<Operation['op'], string> = {
-  'price-percent': 'Change price by percent',
-  'price-amount': 'Change price by an amount',
-  'price-set': 'Set price to',
-  'quantity-add': 'Add to stock',
-  'quantity-set': 'Set stock to',
-  'title-before': 'Put before the title',
+/** A step as it is being written: what stands in its boxes. */
+export type StepDraft = {
+  key: number;
+  field: string;
+  on: Where['on'];
+  accounts: number[];
+  /** `Size: Large, XL; Colour: Tan`; empty for all combinations. */
+  combinations: string;
+  verb: VerbName | 'follow';
+  typed: Record<string, string>;
+  /** Kept, and not carried out. */
+  off: boolean;
 };
 
-export const units: Record<Operation['op'], string> = {
-  'price-percent': '%',
-  'price-amount': 'EUR',
-  'price-set': 'EUR',
-  'quantity-add': 'units',
-  'quantity-set': 'units',
-  'title-before': '',
+export const newStep = (key: number, part: Partial<StepDraft> = {}): StepDraft => ({
+  key,
+  field: 'price',
+  on: 'item',
+  accounts: [],
+  combinations: '',
+  verb: 'percent',
+  typed: {},
+  off: false,
+  ...part,
+});
+
+/** Why a step is none yet, and which box it is about. `isOpen`: nothing was typed there so far. */
+export type StepProblem = { problem: string; input: string | null; isOpen: boolean };
+export const isProblem = (read: Step | StepProblem): read is StepProblem => 'problem' in read;
+
+const currency = 'EUR';
+const closed = ['photos', 'axes', 'combinations', 'size'];
+
+/** Fields that steps may change at a place, in the order of the sheet. */
+export const fieldsAt = (on: Where['on'], catalogue: Catalogue): Field[] => {
+  const place = on === 'item' ? 'item' : on === 'combinations' ? 'combination' : 'listing';
+  return catalogue.fields.filter(
+    (field) => field.on === place && !closed.includes(field.kind.is) && field.id !== 'own' && field.id !== 'flaws',
+  );
 };
 
-export const roundingLabels: Record<RoundingName, string> = {
-  none: 'As it is',
-  whole: 'Whole',
-  half: '.00, .50',
-  ninetyNine: '.99',
-  ninety: '.90',
-};
+/** The field of another place that holds the same: an item's keywords are a listing's tags. */
+export function sameAt(id: string, on: Where['on'], catalogue: Catalogue): string {
+  const fields = fieldsAt(on, catalogue);
+  const item = catalogue.item(id);
+  const found =
+    fields.find((field) => field.id === id) ??
+    fields.find((field) => field.id === item?.traits.sent || field.traits.sent === id) ??
+    fields[0];
+  return found?.id ?? id;
+}
 
-/** What was typed as an operation, or why it is none yet. */
-export function readStep(draft: StepDraft): Operation | string {
-  const text = draft.value.trim().replace(/^\+/, '').replace('−', '-');
-  const options = {
-    rounding: draft.rounding,
-    floor: draft.floor.trim() === '' ? null : parseAmount(draft.floor, 'EUR'),
-  };
-  switch (draft.op) {
-    case 'price-percent': {
-      const percent = Number(text.replace(',', '.').replace('%', ''));
-      if (text === '' || !Number.isFinite(percent) || percent === 0) return 'Type a percentage such as -5';
-      if (percent <= -99 || percent > 1_000) return 'Between -98 and 1000 percent';
-      return { op: draft.op, basisPoints: Math.round(percent * 100), ...options };
+const signed = (text: string) => text.trim().replace(/^\+/, '').replace('−', '-');
+
+/** One box, read; a string is what is wrong with it. */
+function readInput(input: VerbInput, text: string, field: Field, verb: string): { value: Json } | string {
+  const clean = text.trim();
+  if (input.as === 'check') return { value: clean === 'yes' };
+  if (input.as === 'choice') return { value: clean || (input.choices?.[0]?.[0] ?? '') };
+  if (clean === '' && input.optional) return { value: input.as === 'words' ? '' : null };
+  if (clean === '' && !(verb === 'translate' || (input.as === 'value' && field.kind.is === 'text')))
+    return `Type ${input.label.toLowerCase()}`;
+  switch (input.as) {
+    case 'value': {
+      const read = field.read(text, { currency });
+      return 'value' in read ? { value: verb === 'translate' ? (read.value ?? '') : read.value } : read.problem;
     }
-    case 'price-amount': {
-      const amount = parseAmount(text, 'EUR');
-      return amount === null || amount === 0 ? 'Type an amount such as -2.50' : { op: draft.op, amount, ...options };
+    case 'text':
+      return { value: field.kind.is === 'rich' ? text : verb === 'before' ? `${clean} ` : beside(clean) };
+    case 'words':
+      return { value: verb === 'replace' ? text : clean };
+    case 'money': {
+      const amount = parseAmount(clean, currency);
+      return amount === null || amount < 0 ? 'This is not an amount' : { value: amount };
     }
-    case 'price-set': {
-      const amount = parseAmount(text, 'EUR');
-      return amount === null || amount < 1 ? 'Type a price' : { op: draft.op, amount };
+    case 'signed money': {
+      const amount = parseAmount(signed(clean), currency);
+      return amount === null || amount === 0 ? 'Type an amount such as -2.50' : { value: amount };
     }
-    case 'quantity-add':
-      return /^-?\d{1,6}$/.test(text) && Number(text) !== 0
-        ? { op: draft.op, delta: Number(text) }
+    case 'percent': {
+      const percent = Number(signed(clean).replace(',', '.').replace('%', ''));
+      if (!Number.isFinite(percent) || percent === 0) return 'Type a percentage such as -5';
+      return percent <= -99 || percent > 1_000 ? 'Between -98 and 1000 percent' : { value: Math.round(percent * 100) };
+    }
+    case 'number': {
+      const number = Number(signed(clean).replace(',', '.'));
+      return Number.isFinite(number) ? { value: number } : 'Type a number';
+    }
+    case 'change': {
+      const sign = signed(clean).startsWith('-') ? -1 : 1;
+      const read = field.read(signed(clean).replace(/^-/, ''), { currency });
+      if ('problem' in read) return read.problem;
+      return typeof read.value === 'number' && read.value !== 0
+        ? { value: sign * read.value }
         : 'Type a number such as 3 or -1';
-    case 'quantity-set':
-      return /^\d{1,6}$/.test(text) ? { op: draft.op, quantity: Number(text) } : 'Type a number';
-    case 'title-before':
-      return draft.value.trim() === '' ? 'Type a text' : { op: draft.op, text: `${draft.value.trim()} ` };
+    }
+    case 'entries':
+      return { value: clean.split(/[,\n]/).flatMap((one) => (one.trim() ? [one.trim()] : [])) };
+    case 'field':
+      return { value: clean };
   }
 }
 
-/** A step in words, as it stands in the history. */
-export function sayStep(step: Operation): string {
-  switch (step.op) {
-    case 'price-percent':
-      return `price ${step.basisPoints > 0 ? '+' : '−'}${Math.abs(step.basisPoints) / 100} %`;
-    case 'price-amount':
-      return `price ${step.amount > 0 ? '+' : '−'}${amountToText(Math.abs(step.amount), 'EUR')}`;
-    case 'price-set':
-      return `price set to ${formatMoney(step.amount, 'EUR')}`;
-    case 'quantity-add':
-      return `stock ${step.delta > 0 ? '+' : '−'}${Math.abs(step.delta)}`;
-    case 'quantity-set':
-      return `stock set to ${step.quantity}`;
-    case 'title-before':
-      return `“${step.text.trim()}” before the title`;
+/** Words after a text stand apart from it; a sign such as a comma does not. */
+const beside = (text: string) => (/^[,.;:!?)]/.test(text) ? text : ` ${text}`);
+
+function readWhere({ on, accounts, combinations }: StepDraft): Where | string {
+  if (on === 'accounts') return accounts.length ? { on, accounts } : 'Choose an account';
+  if (on !== 'combinations') return { on };
+  const of: Record<string, string[]> = {};
+  for (const part of combinations.split(';').filter((one) => one.trim())) {
+    const [axis = '', values = ''] = part.split(':');
+    const wanted = values.split(',').flatMap((one) => (one.trim() ? [one.trim()] : []));
+    if (!axis.trim() || wanted.length === 0) return 'Write Size: Large, XL';
+    of[axis.trim()] = wanted;
   }
+  return { on, of };
+}
+
+const plain = fieldsFor();
+
+/** What was written as a step, or why it is none yet. */
+export function readStep(draft: StepDraft, catalogue: Catalogue = plain): Step | StepProblem {
+  const where = readWhere(draft);
+  if (typeof where === 'string') return { problem: where, input: null, isOpen: draft.on === 'accounts' };
+  const field = fieldsAt(draft.on, catalogue).find((one) => one.id === draft.field) ?? catalogue.item(draft.field);
+  if (!field) return { problem: 'Choose a field', input: null, isOpen: true };
+  const args: Record<string, Json> = {};
+  for (const input of verbInputs[draft.verb]) {
+    if (['rounding', 'floor', 'ceiling'].includes(input.name) && field.kind.is !== 'money' && draft.verb === 'formula')
+      continue;
+    const text = draft.typed[input.name] ?? '';
+    const read = readInput(input, text, field, draft.verb);
+    if (typeof read === 'string') return { problem: read, input: input.name, isOpen: text.trim() === '' };
+    args[input.name] = read.value;
+  }
+  const step = stepSchema.safeParse({ field: draft.field, where, do: { verb: draft.verb, ...args } });
+  if (!step.success) {
+    const [issue] = step.error.issues;
+    return {
+      problem: issue?.message ?? 'This cannot be done',
+      input: String(issue?.path.at(-1) ?? '') || null,
+      isOpen: false,
+    };
+  }
+  const fault = stepFault(step.data, catalogue);
+  return fault ? { problem: fault, input: null, isOpen: false } : step.data;
 }

@@ -4,8 +4,10 @@ import { keepPreviousData, skipToken, useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
+import { sayStep } from '@/core/edit';
+import { homeCurrency } from '@/core/measure/money';
 import type { AppliedEdit } from '@/services/changes/apply-edit';
-import type { EditConsequences } from '@/services/changes/preview-counts';
+import type { EditConsequences } from '@/services/changes/consequences';
 import type { Undone } from '@/services/changes/undo-run';
 import type { Selection } from '@/services/records/selection';
 import { Price } from '@/ui/controls/format';
@@ -15,7 +17,8 @@ import { readSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { PreviewTable } from './preview-table';
 import { StepList } from './step-list';
-import { readStep, type StepDraft, sayStep } from './steps';
+import { isProblem, newStep, readStep, type StepDraft } from './steps';
+import { useCatalogue } from './use-catalogue';
 
 type Done = { applied: AppliedEdit; sent: boolean } | { undone: Undone };
 
@@ -29,13 +32,15 @@ export function Workbench() {
     setSelection(readSelection(new URLSearchParams(params.toString())));
     setReady(true);
   }, [params]);
-  const [drafts, setDrafts] = useState<StepDraft[]>([
-    { key: 1, op: 'price-percent', value: '', rounding: 'none', floor: '' },
-  ]);
+  const [drafts, setDrafts] = useState<StepDraft[]>([newStep(1)]);
   const [done, setDone] = useState<Done | null>(null);
-  const read = useMemo(() => drafts.map(readStep), [drafts]);
-  const steps = read.filter((step) => typeof step !== 'string');
-  const complete = steps.length === read.length && steps.length > 0;
+  const catalogue = useCatalogue(drafts.find((step) => step.accounts.length)?.accounts[0] ?? null);
+  const steps = useMemo(() => {
+    const read = drafts.filter((draft) => !draft.off).map((draft) => readStep(draft, catalogue));
+    const whole = read.flatMap((one) => (isProblem(one) ? [] : [one]));
+    return whole.length === read.length ? whole : [];
+  }, [drafts, catalogue]);
+  const complete = steps.length > 0;
   const edit = selection && complete ? { selection, steps } : null;
   const key = JSON.stringify(edit);
   const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api('GET /accounts') });
@@ -52,7 +57,11 @@ export function Workbench() {
 
   const apply = useCommand(async (send: boolean) => {
     if (!edit) return undefined;
-    const title = steps.map(sayStep).join(', ').slice(0, 200);
+    const nameOf = (id: number) => accounts.data?.accounts.find((account) => account.id === id)?.name ?? 'an account';
+    const title = steps
+      .map((step) => sayStep(step, homeCurrency, catalogue, nameOf))
+      .join('; ')
+      .slice(0, 200);
     const applied = await api('POST /edits', { body: { ...edit, send, title } });
     setDone({ applied, sent: send });
     return undefined;
@@ -95,7 +104,12 @@ export function Workbench() {
         <div className="grid grid-cols-[19rem_minmax(0,1fr)_18rem] max-lg:grid-cols-1">
           <section aria-label="Steps" className="border-r border-base-300 p-3">
             <h2 className="mb-2 font-semibold">Steps</h2>
-            <StepList steps={drafts} change={setDrafts} />
+            <StepList
+              steps={drafts}
+              change={setDrafts}
+              catalogue={catalogue}
+              accounts={accounts.data?.accounts ?? []}
+            />
           </section>
           <section aria-label="Before and after" className="max-h-[calc(100vh-7rem)] overflow-auto" tabIndex={0}>
             {!complete ? (
@@ -179,6 +193,11 @@ function Consequences({ counts }: { counts: EditConsequences }) {
             {account.keepOverride ? <p className="quiet figures">{account.keepOverride} keep their own price</p> : null}
             {account.belowZero ? (
               <p className="text-warning figures">{account.belowZero} would sell at a loss</p>
+            ) : null}
+            {account.blocked ? (
+              <p className="text-error figures">
+                {account.blocked} would not be taken any more as {account.blocked === 1 ? 'it becomes' : 'they become'}
+              </p>
             ) : null}
             {account.outOfRange ? (
               <p className="text-error figures">

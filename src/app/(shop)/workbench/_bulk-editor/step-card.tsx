@@ -1,0 +1,206 @@
+import { ArrowDown, ArrowUp, Copy, X } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { verbsFor } from '@/core/edit';
+import type { Catalogue, Field } from '@/core/field';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import { StepInput } from './step-input';
+import { fieldsAt, isProblem, readStep, type StepDraft, sameAt } from './steps';
+import { verbInputs } from './verb-inputs';
+
+type Props = {
+  step: StepDraft;
+  number: number;
+  catalogue: Catalogue;
+  accounts: AccountView[];
+  set: (part: Partial<StepDraft>) => void;
+  copy: () => void;
+  remove: (() => void) | null;
+  up: (() => void) | null;
+  down: (() => void) | null;
+};
+
+const places: [StepDraft['on'], string][] = [
+  ['item', 'on the item'],
+  ['accounts', 'on chosen accounts'],
+  ['overrides', 'where an account has its own'],
+  ['combinations', 'of combinations'],
+];
+
+const groupOf = (field: Field) =>
+  field.id.startsWith('own.')
+    ? 'Fields of your own'
+    : field.on === 'item'
+      ? 'The item'
+      : field.on === 'combination'
+        ? 'Combinations'
+        : field.id.includes('.')
+          ? 'Asked for there'
+          : 'The listing';
+
+/** Which verb a field begins with: the one that is wanted most. */
+const firstVerb = (field: Field | undefined, now: StepDraft['verb']): StepDraft['verb'] => {
+  const verbs = field ? verbsFor(field.kind.is) : [];
+  if (verbs.some((one) => one.name === now)) return now;
+  const liked = ['percent', 'add', 'after', 'add-to', 'more'];
+  return (verbs.find((one) => liked.includes(one.name)) ?? verbs[0])?.name ?? 'set';
+};
+
+/** One step: which field, where, what is done, and with what. */
+export function StepCard({ step, number, catalogue, accounts, set, copy, remove, up, down }: Props) {
+  const fields = fieldsAt(step.on, catalogue);
+  const field = fields.find((one) => one.id === step.field);
+  const read = readStep(step, catalogue);
+  const wrong = isProblem(read) && !read.isOpen ? read : null;
+  const verbs = field ? verbsFor(field.kind.is) : [];
+  const groups = [...new Set(fields.map(groupOf))];
+  const choose = (id: string) => {
+    const next = fields.find((one) => one.id === id);
+    set({ field: id, verb: firstVerb(next, step.verb), typed: {} });
+  };
+  const shownInputs = verbInputs[step.verb].filter(
+    (input) =>
+      step.verb !== 'formula' || field?.kind.is === 'money' || !['rounding', 'floor', 'ceiling'].includes(input.name),
+  );
+  return (
+    <li className={`space-y-1.5 rounded border border-base-300 p-2 ${step.off ? 'opacity-60' : ''}`}>
+      <div className="flex items-center gap-0.5">
+        <select
+          aria-label={`Field of step ${number}`}
+          className="select select-sm min-w-0 grow"
+          value={step.field}
+          onChange={(event) => choose(event.target.value)}
+        >
+          {groups.map((group) => (
+            <optgroup key={group} label={group}>
+              {fields
+                .filter((one) => groupOf(one) === group)
+                .map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.label}
+                  </option>
+                ))}
+            </optgroup>
+          ))}
+        </select>
+        <Tool label={`Move step ${number} up`} act={up}>
+          <ArrowUp size={13} aria-hidden="true" />
+        </Tool>
+        <Tool label={`Move step ${number} down`} act={down}>
+          <ArrowDown size={13} aria-hidden="true" />
+        </Tool>
+        <Tool label={`Copy step ${number}`} act={copy}>
+          <Copy size={13} aria-hidden="true" />
+        </Tool>
+        <Tool label={`Remove step ${number}`} act={remove}>
+          <X size={13} aria-hidden="true" />
+        </Tool>
+      </div>
+      <div className="grid grid-cols-2 gap-1.5">
+        <select
+          aria-label={`Step ${number}`}
+          className="select select-sm"
+          value={step.verb}
+          onChange={(event) => set({ verb: event.target.value as StepDraft['verb'], typed: {} })} // options of this very list
+        >
+          {verbs.map((one) => (
+            <option key={one.name} value={one.name}>
+              {one.label}
+            </option>
+          ))}
+          {step.on === 'overrides' || step.on === 'accounts' ? (
+            <option value="follow">Follow the item again</option>
+          ) : null}
+        </select>
+        <select
+          aria-label={`Where step ${number} works`}
+          className="select select-sm"
+          value={step.on}
+          onChange={(event) => {
+            const on = event.target.value as StepDraft['on']; // options of the list above
+            const id = sameAt(step.field, on, catalogue);
+            const next = fieldsAt(on, catalogue).find((one) => one.id === id);
+            const verb = firstVerb(next, step.verb);
+            set({ on, field: id, verb, typed: verb === step.verb ? step.typed : {} });
+          }}
+        >
+          {places.map(([on, label]) => (
+            <option key={on} value={on}>
+              {label}
+            </option>
+          ))}
+        </select>
+      </div>
+      {step.on === 'accounts' ? (
+        <fieldset className="flex flex-wrap gap-x-3 gap-y-1">
+          <legend className="sr-only">Accounts of step {number}</legend>
+          {accounts.map((account) => (
+            <label key={account.id} className="flex items-center gap-1">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs"
+                checked={step.accounts.includes(account.id)}
+                onChange={(event) =>
+                  set({
+                    accounts: event.target.checked
+                      ? [...step.accounts, account.id]
+                      : step.accounts.filter((id) => id !== account.id),
+                  })
+                }
+              />
+              {account.name}
+            </label>
+          ))}
+        </fieldset>
+      ) : null}
+      {step.on === 'combinations' ? (
+        <label className="flex flex-col gap-0.5">
+          <span className="quiet text-[12px]">Which, or all</span>
+          <input
+            className="input input-sm w-full"
+            value={step.combinations}
+            placeholder="Size: Large, XL"
+            onChange={(event) => set({ combinations: event.target.value })}
+          />
+        </label>
+      ) : null}
+      {field ? (
+        <div className="grid grid-cols-2 gap-1.5">
+          {shownInputs.map((input) => (
+            <StepInput
+              key={input.name}
+              input={input}
+              field={field}
+              fields={catalogue.fields.filter((one) => one.on === field.on || one.on === 'item')}
+              value={step.typed[input.name] ?? ''}
+              isWrong={wrong?.input === input.name}
+              change={(text) => set({ typed: { ...step.typed, [input.name]: text } })}
+            />
+          ))}
+        </div>
+      ) : null}
+      {wrong ? (
+        <p role="alert" className="text-error">
+          {wrong.problem}
+        </p>
+      ) : null}
+      <label className="quiet flex items-center gap-1 text-[12px]">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          checked={!step.off}
+          onChange={(event) => set({ off: !event.target.checked })}
+        />
+        carried out
+      </label>
+    </li>
+  );
+}
+
+function Tool({ label, act, children }: { label: string; act: (() => void) | null; children: ReactNode }) {
+  if (!act) return null;
+  return (
+    <button type="button" aria-label={label} title={label} className="btn btn-ghost btn-xs btn-square" onClick={act}>
+      {children}
+    </button>
+  );
+}

@@ -1,0 +1,93 @@
+import { useId } from 'react';
+import { choicesOf, type Field } from '@/core/field';
+import type { VerbInput } from './verb-inputs';
+
+type Props = {
+  input: VerbInput;
+  field: Field;
+  /** Fields that something may be taken from. */
+  fields: readonly Field[];
+  value: string;
+  isWrong: boolean;
+  change: (text: string) => void;
+};
+
+const units: Partial<Record<VerbInput['as'], string>> = { money: 'EUR', 'signed money': 'EUR', percent: '%' };
+const isWide = ({ as, name }: VerbInput, field: Field) =>
+  as === 'text' ||
+  as === 'entries' ||
+  name === 'formula' ||
+  (as === 'value' && ['text', 'rich', 'list', 'map'].includes(field.kind.is));
+
+/** A box for one argument of a step. */
+export function StepInput({ input, field, fields, value, isWrong, change }: Props) {
+  const choices =
+    input.as === 'choice'
+      ? input.choices
+      : input.as === 'field'
+        ? [
+            ['', 'Choose'] as const,
+            ...fields.filter((one) => one.id !== field.id).map((one) => [one.id, one.label] as const),
+          ]
+        : input.as === 'value' && field.kind.is === 'choice'
+          ? [['', 'Choose'] as const, ...choicesOf(field.kind).map((one) => [one.id, one.label] as const)]
+          : null;
+  const id = useId();
+  const shared = {
+    id,
+    'data-step-input': true,
+    'aria-invalid': isWrong ? true : undefined,
+    value,
+    placeholder: input.placeholder ?? (input.as === 'value' && field.kind.is === 'map' ? 'Colour: black' : ''),
+  };
+  if (input.as === 'check')
+    return (
+      <label className="col-span-2 flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          checked={value === 'yes'}
+          onChange={(event) => change(event.target.checked ? 'yes' : '')}
+        />
+        {input.label}
+      </label>
+    );
+  const many =
+    isWide(input, field) &&
+    (field.kind.is === 'rich' || field.kind.is === 'map' || (field.kind.is === 'text' && field.kind.lines));
+  return (
+    <div className={`flex flex-col gap-0.5 ${isWide(input, field) ? 'col-span-2' : ''}`}>
+      <label htmlFor={id} className="quiet text-[12px]">
+        {input.label}
+        {units[input.as] ? `, ${units[input.as]}` : ''}
+      </label>
+      {choices ? (
+        <select
+          {...shared}
+          value={value || (choices[0]?.[0] ?? '')}
+          className="select select-sm w-full"
+          onChange={(event) => change(event.target.value)}
+        >
+          {choices.map(([choice, label]) => (
+            <option key={choice} value={choice}>
+              {label}
+            </option>
+          ))}
+        </select>
+      ) : many ? (
+        <textarea
+          {...shared}
+          rows={3}
+          className="textarea textarea-sm w-full"
+          onChange={(event) => change(event.target.value)}
+        />
+      ) : (
+        <input
+          {...shared}
+          className={`input input-sm w-full ${isWide(input, field) ? '' : 'figures'}`}
+          onChange={(event) => change(event.target.value)}
+        />
+      )}
+    </div>
+  );
+}

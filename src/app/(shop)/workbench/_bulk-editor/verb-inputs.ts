@@ -1,0 +1,102 @@
+import { caseLabels, roundingLabels, type VerbName } from '@/core/edit';
+
+/** How one argument of a verb is typed. `value` is read as the field itself is. */
+export type VerbInput = {
+  name: string;
+  label: string;
+  as:
+    | 'value'
+    | 'text'
+    | 'words'
+    | 'money'
+    | 'signed money'
+    | 'percent'
+    | 'number'
+    | 'change'
+    | 'entries'
+    | 'choice'
+    | 'check'
+    | 'field';
+  choices?: readonly (readonly [id: string, label: string])[];
+  placeholder?: string;
+  /** Nothing typed is null. */
+  optional?: boolean;
+};
+
+const endings: VerbInput[] = [
+  { name: 'rounding', label: 'Ending', as: 'choice', choices: Object.entries(roundingLabels) },
+  { name: 'floor', label: 'Never under', as: 'money', optional: true, placeholder: 'no floor' },
+  { name: 'ceiling', label: 'Never over', as: 'money', optional: true, placeholder: 'no ceiling' },
+];
+const entries: VerbInput = { name: 'entries', label: 'Entries', as: 'entries', placeholder: 'one, another' };
+
+/** What is asked for each verb, in the order in which it is typed. */
+export const verbInputs: Record<VerbName | 'follow', readonly VerbInput[]> = {
+  set: [{ name: 'value', label: 'Value', as: 'value' }],
+  clear: [],
+  before: [{ name: 'text', label: 'Text', as: 'text' }],
+  after: [{ name: 'text', label: 'Text', as: 'text' }],
+  replace: [
+    { name: 'find', label: 'Find', as: 'words' },
+    { name: 'put', label: 'Put instead', as: 'words', optional: true, placeholder: 'nothing' },
+    {
+      name: 'as',
+      label: 'Read as',
+      as: 'choice',
+      choices: [
+        ['words', 'Words'],
+        ['pattern', 'Pattern'],
+      ],
+    },
+    { name: 'matchCase', label: 'Capitals count', as: 'check' },
+  ],
+  case: [{ name: 'to', label: 'Case', as: 'choice', choices: Object.entries(caseLabels) }],
+  cut: [{ name: 'most', label: 'Characters at most', as: 'number', placeholder: '75' }],
+  percent: [{ name: 'basisPoints', label: 'Percent', as: 'percent', placeholder: '-5' }, ...endings],
+  amount: [{ name: 'amount', label: 'Amount', as: 'signed money', placeholder: '-2.50' }, ...endings],
+  formula: [{ name: 'formula', label: 'Formula', as: 'words', placeholder: 'cost * 2.2 + 4' }, ...endings],
+  ending: [{ name: 'rounding', label: 'Ending', as: 'choice', choices: Object.entries(roundingLabels) }],
+  bounds: [
+    { name: 'least', label: 'At least', as: 'value', optional: true, placeholder: 'no least' },
+    { name: 'most', label: 'At most', as: 'value', optional: true, placeholder: 'no most' },
+  ],
+  add: [{ name: 'by', label: 'By', as: 'change', placeholder: '3 or -1' }],
+  allowance: [{ name: 'percent', label: 'Percent', as: 'number', placeholder: '10' }],
+  'add-to': [entries, { name: 'first', label: 'At the beginning', as: 'check' }],
+  'remove-from': [entries],
+  'replace-in': [
+    { name: 'find', label: 'Entry', as: 'words' },
+    { name: 'put', label: 'Put instead', as: 'words' },
+  ],
+  sort: [
+    {
+      name: 'by',
+      label: 'Order',
+      as: 'choice',
+      choices: [
+        ['name', 'A to Z'],
+        ['name-back', 'Z to A'],
+        ['length', 'Shortest first'],
+      ],
+    },
+  ],
+  'keep-first': [{ name: 'count', label: 'How many', as: 'number', placeholder: '5' }],
+  translate: [
+    { name: 'from', label: 'Where it is', as: 'value' },
+    { name: 'to', label: 'Becomes', as: 'value' },
+  ],
+  shift: [{ name: 'days', label: 'Days', as: 'number', placeholder: '30 or -7' }],
+  'set-name': [
+    { name: 'name', label: 'Name', as: 'words', placeholder: 'Colour' },
+    { name: 'text', label: 'Text', as: 'words' },
+  ],
+  'remove-name': [{ name: 'name', label: 'Name', as: 'words', placeholder: 'Colour' }],
+  'rename-value': [
+    { name: 'name', label: 'Name', as: 'words', placeholder: 'Colour' },
+    { name: 'from', label: 'Where it is', as: 'words' },
+    { name: 'to', label: 'Becomes', as: 'words' },
+  ],
+  take: [{ name: 'from', label: 'From', as: 'field' }],
+  more: [{ name: 'amount', label: 'Amount', as: 'signed money', placeholder: '+3.00' }],
+  follow: [],
+};

@@ -1,0 +1,133 @@
+import { applyChanges, type Change, type DoneChange, type ItemRecord } from '../change';
+import { type Catalogue, type Field, fieldValue } from '../field';
+import { type Json, ownValue } from '../json';
+import { fieldOf, type Step } from './step';
+import { applyVerb, isFor } from './verbs';
+
+export type StepContext = {
+  catalogue: Catalogue;
+  /** ISO 4217 code of the item's amounts. */
+  currency: string;
+  /** What an account gets of an item as it is by then, without what is written for it alone. */
+  listed(record: ItemRecord, account: number, field: string): Json | undefined;
+  /** A field of an account's listings, as that marketplace's rules have it. */
+  listingField(account: number, field: string): Field | undefined;
+  currencyOf(account: number): string;
+};
+
+/** What steps make of an item: its changes, none where nothing becomes different; or why it stays as it is. */
+export type StepsResult = { changes: DoneChange[]; record: ItemRecord } | { refused: string; field: string };
+
+type Place = { change: Pick<Change, 'target' | 'field'>; field: Field; now: Json; currency: string; account?: number };
+
+const label = (field: Field | undefined, id: string) => field?.label ?? id;
+
+/** The places that a step works on, of this item. */
+function placesOf(step: Step, record: ItemRecord, context: StepContext): Place[] {
+  const { item, overrides } = record;
+  const { where } = step;
+  if (where.on === 'item') {
+    const field = fieldOf(step, context.catalogue);
+    if (!field) return [];
+    const change = { target: { item: item.id }, field: step.field };
+    return [{ change, field, now: fieldValue(item, step.field), currency: context.currency }];
+  }
+  if (where.on === 'combinations') {
+    const field = fieldOf(step, context.catalogue);
+    if (!field) return [];
+    const isMeant = (values: readonly string[]) =>
+      Object.entries(where.of).every(([axis, wanted]) => {
+        const at = item.axes.findIndex((one) => one.name === axis);
+        return at >= 0 && wanted.includes(values[at] ?? '');
+      });
+    return item.variations
+      .filter((one) => isMeant(one.values))
+      .map((one) => ({
+        change: { target: { item: item.id, combination: one.key }, field: step.field },
+        field,
+        now: (one as unknown as Record<string, Json>)[step.field] ?? field.empty, // a combination holds JSON values only
+        currency: context.currency,
+      }));
+  }
+  const accounts =
+    where.on === 'accounts'
+      ? where.accounts.filter((id) => overrides.has(id))
+      : [...overrides].flatMap(([id, own]) => (Object.hasOwn(own, step.field) ? [id] : []));
+  return accounts.flatMap((account): Place[] => {
+    const field = context.listingField(account, step.field);
+    if (!field) return [];
+    const own = ownValue(overrides.get(account) ?? {}, step.field);
+    const now = own ?? context.listed(record, account, step.field) ?? field.empty;
+    const change = { target: { item: item.id, account }, field: step.field };
+    return [{ change, field, now, currency: context.currencyOf(account), account }];
+  });
+}
+
+/** Another field of the place: of what the account gets, or of the item. */
+function otherField(record: ItemRecord, place: Place, context: StepContext) {
+  return (id: string): Json | undefined => {
+    const { account } = place;
+    if (account !== undefined) {
+      const own = ownValue(record.overrides.get(account) ?? {}, id);
+      const listed = own ?? context.listed(record, account, id);
+      if (listed !== undefined) return listed;
+    }
+    return context.catalogue.item(id) ? fieldValue(record.item, id) : undefined;
+  };
+}
+
+/**
+ * A series of steps on one item, each seeing the result of those before. When one is refused the item stays as it is, so
+ * that nobody gets half of a change. Pure; what it says is carried out by the one writer.
+ */
+export function applySteps(steps: readonly Step[], record: ItemRecord, context: StepContext): StepsResult {
+  let current = record;
+  const last = new Map<string, Change>();
+  const options = { catalogue: context.catalogue, newKey: () => '' };
+  for (const step of steps) {
+    const made: Change[] = [];
+    for (const place of placesOf(step, current, context)) {
+      if (step.do.verb === 'follow') {
+        made.push({ ...place.change });
+        continue;
+      }
+      if (!isFor(step.do.verb, place.field.kind.is))
+        return { refused: `${place.field.label} has no such change there`, field: place.field.label };
+      const outcome = applyVerb(step.do, place.now, {
+        field: place.field,
+        currency: place.currency,
+        fieldAt: otherField(current, place, context),
+      });
+      if ('refused' in outcome) return { refused: outcome.refused, field: label(place.field, step.field) };
+      if (place.field.same(outcome.to, place.now)) continue;
+      // A marketplace's own kinds are held here: the record itself takes whatever was written for an account.
+      const checked = place.field.schema.safeParse(outcome.to);
+      if (!checked.success)
+        return {
+          refused: checked.error.issues[0]?.message ?? 'This cannot stand here',
+          field: label(place.field, step.field),
+        };
+      made.push({ ...place.change, to: outcome.to });
+    }
+    if (made.length === 0) continue;
+    const applied = applyChanges(current, made, options);
+    if ('refused' in applied) return { refused: applied.refused.why, field: applied.refused.field };
+    current = applied.record;
+    for (const one of made) {
+      last.set(`${one.target.account ?? ''}/${one.target.combination ?? ''}/${one.field}`, one);
+    }
+  }
+  if (last.size === 0) return { changes: [], record };
+  // What one step did another may have taken back.
+  const applied = applyChanges(record, [...last.values()], options);
+  if ('refused' in applied) return { refused: applied.refused.why, field: applied.refused.field };
+  return { changes: applied.changes, record: applied.record };
+}
+
+/** A change as the one writer takes it: an override that became nothing again follows the item. */
+export const asChange = ({ changes, record }: Extract<StepsResult, { changes: unknown }>): Change[] =>
+  changes.map(({ target, field, to }) => {
+    const own = target.account === undefined ? undefined : record.overrides.get(target.account);
+    const follows = target.account !== undefined && !Object.hasOwn(own ?? {}, field);
+    return follows ? { target, field } : { target, field, to };
+  });

@@ -1,0 +1,91 @@
+import { z } from 'zod';
+import type { KindName } from '../../field';
+import type { Json } from '../../json';
+import * as amounts from './amounts';
+import * as lists from './lists';
+import * as others from './others';
+import { clearVerb, setVerb } from './set';
+import * as texts from './texts';
+import type { Verb, VerbContext, VerbOutcome } from './verb';
+
+export { roundingLabels } from './amounts';
+export { caseLabels } from './texts';
+
+/** The list of verbs; a new one is an entry of its own kind's file and a line here. */
+const all = [
+  setVerb,
+  clearVerb,
+  texts.beforeVerb,
+  texts.afterVerb,
+  texts.replaceVerb,
+  texts.caseVerb,
+  texts.cutVerb,
+  amounts.percentVerb,
+  amounts.amountVerb,
+  amounts.formulaVerb,
+  amounts.endingVerb,
+  amounts.boundsVerb,
+  amounts.addVerb,
+  amounts.allowanceVerb,
+  lists.addToVerb,
+  lists.removeFromVerb,
+  lists.replaceInVerb,
+  lists.sortVerb,
+  lists.keepFirstVerb,
+  others.translateVerb,
+  others.shiftVerb,
+  others.setNameVerb,
+  others.removeNameVerb,
+  others.renameValueVerb,
+  others.takeVerb,
+  others.priceRuleVerb,
+] as const;
+
+export const doSchema = z.discriminatedUnion('verb', [
+  setVerb.schema,
+  clearVerb.schema,
+  texts.beforeVerb.schema,
+  texts.afterVerb.schema,
+  texts.replaceVerb.schema,
+  texts.caseVerb.schema,
+  texts.cutVerb.schema,
+  amounts.percentVerb.schema,
+  amounts.amountVerb.schema,
+  amounts.formulaVerb.schema,
+  amounts.endingVerb.schema,
+  amounts.boundsVerb.schema,
+  amounts.addVerb.schema,
+  amounts.allowanceVerb.schema,
+  lists.addToVerb.schema,
+  lists.removeFromVerb.schema,
+  lists.replaceInVerb.schema,
+  lists.sortVerb.schema,
+  lists.keepFirstVerb.schema,
+  others.translateVerb.schema,
+  others.shiftVerb.schema,
+  others.setNameVerb.schema,
+  others.removeNameVerb.schema,
+  others.renameValueVerb.schema,
+  others.takeVerb.schema,
+  others.priceRuleVerb.schema,
+]);
+export type Do = z.infer<typeof doSchema>;
+export type VerbName = Do['verb'];
+
+// Each entry's schema names it: a verb gets its own arguments.
+const verbs = new Map(all.map((one) => [one.name, one as unknown as Verb<VerbName, z.ZodType<Do>>]));
+
+/** The verbs that a kind of field has, in the order in which they are offered. */
+export const verbsFor = (kind: KindName): { name: VerbName; label: string }[] =>
+  all.filter((one) => one.kinds.includes(kind as never)).map(({ name, label }) => ({ name, label }));
+
+export const isFor = (verb: VerbName, kind: KindName): boolean => verbs.get(verb)?.kinds.includes(kind) ?? false;
+
+export function applyVerb(what: Do, value: Json, context: VerbContext): VerbOutcome {
+  const verb = verbs.get(what.verb);
+  return verb ? verb.apply(what, value, context) : { refused: 'There is no such verb' };
+}
+
+/** What it does in words, to follow the field's name. */
+export const sayVerb = (what: Do, context: Pick<VerbContext, 'field' | 'currency'>): string =>
+  verbs.get(what.verb)?.say(what, context) ?? what.verb;

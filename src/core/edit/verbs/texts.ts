@@ -1,0 +1,129 @@
+import { RE2JS } from 're2js';
+import { z } from 'zod';
+import { cutAtWord } from './cut-at-word';
+import { quoted } from './set';
+import { defineVerb } from './verb';
+
+const kinds = ['text', 'rich'] as const;
+const piece = z.string().min(1, 'Type a text').max(10_000);
+const textOf = (value: unknown): string => (typeof value === 'string' ? value : '');
+
+/** A text put before or after one in HTML stands in a paragraph of its own when it looks like one. */
+const joined = (before: string, after: string) => ({ to: before + after });
+
+export const beforeVerb = defineVerb({
+  name: 'before',
+  label: 'Put before',
+  kinds,
+  schema: z.object({ verb: z.literal('before'), text: piece }).strict(),
+  apply: ({ text }, value, { field }) =>
+    field.kind.is === 'rich' ? joined(asParagraph(text), textOf(value)) : joined(text, textOf(value)),
+  say: ({ text }) => `with ${quoted(text.trim())} before it`,
+});
+
+export const afterVerb = defineVerb({
+  name: 'after',
+  label: 'Put after',
+  kinds,
+  schema: z.object({ verb: z.literal('after'), text: piece }).strict(),
+  apply: ({ text }, value, { field }) =>
+    field.kind.is === 'rich' ? joined(textOf(value), asParagraph(text)) : joined(textOf(value), text),
+  say: ({ text }) => `with ${quoted(text.trim())} after it`,
+});
+
+const escapes: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;' };
+
+/** Plain words as a paragraph of HTML; what is HTML already stays. */
+function asParagraph(text: string): string {
+  if (/^\s*<(p|ul|ol|h[1-6])\b/i.test(text)) return text;
+  const escaped = text.trim().replace(/[&<>]/g, (sign) => escapes[sign] ?? sign);
+  return `<p>${escaped.split(/\n+/).join('</p><p>')}</p>`;
+}
+
+const replaceSchema = z
+  .object({
+    verb: z.literal('replace'),
+    find: z.string().min(1, 'Type what is looked for').max(500),
+    put: z.string().max(10_000),
+    /** `words`: as it stands; `pattern`: a regular expression, matched in linear time. */
+    as: z.enum(['words', 'pattern']).default('words'),
+    matchCase: z.boolean().default(false),
+  })
+  .strict()
+  .superRefine((given, context) => {
+    if (given.as !== 'pattern') return;
+    const pattern = compiled(given.find, 0);
+    if (typeof pattern === 'string') return context.addIssue({ code: 'custom', message: pattern, path: ['find'] });
+    const groups = [...given.put.matchAll(/\$(\d+)/g)].map((one) => Number(one[1]));
+    const missing = groups.find((group) => group > pattern.groupCount());
+    if (missing === undefined) return;
+    context.addIssue({ code: 'custom', message: `There is no group ${missing} in the pattern`, path: ['put'] });
+  });
+
+/** Find and replace. Patterns are RE2's: they cannot backtrack for ever; `$1` in what is put is the first group. */
+export const replaceVerb = defineVerb({
+  name: 'replace',
+  label: 'Find and replace',
+  kinds,
+  schema: replaceSchema,
+  apply({ find, put, as, matchCase }, value) {
+    const flags = matchCase ? 0 : RE2JS.CASE_INSENSITIVE;
+    const pattern = compiled(as === 'pattern' ? find : RE2JS.quote(find), flags);
+    if (typeof pattern === 'string') return { refused: pattern };
+    return {
+      to: pattern.matcher(textOf(value)).replaceAll(as === 'pattern' ? put : put.replaceAll('$', '$$$$')),
+    };
+  },
+  say: ({ find, put }) => (put ? `with ${quoted(put)} for ${quoted(find)}` : `without ${quoted(find)}`),
+});
+
+const known = new Map<string, RE2JS | string>();
+function compiled(find: string, flags: number): RE2JS | string {
+  const key = `${flags}/${find}`;
+  const before = known.get(key);
+  if (before !== undefined) return before;
+  let made: RE2JS | string;
+  try {
+    made = RE2JS.compile(find, flags);
+  } catch (error) {
+    made = `The pattern cannot be read: ${(error instanceof Error ? error.message : '').replace(/^.*regexp: /, '')}`;
+  }
+  if (known.size > 200) known.clear();
+  known.set(key, made);
+  return made;
+}
+
+const cases = {
+  upper: (text: string) => text.toLocaleUpperCase('en'),
+  lower: (text: string) => text.toLocaleLowerCase('en'),
+  words: (text: string) =>
+    text
+      .toLocaleLowerCase('en')
+      .replace(/(^|[\s(/-])(\p{L})/gu, (_all, before: string, first: string) => before + first.toLocaleUpperCase('en')),
+  sentence: (text: string) =>
+    text
+      .toLocaleLowerCase('en')
+      .replace(
+        /(^\s*|[.!?]\s+)(\p{L})/gu,
+        (_all, before: string, first: string) => before + first.toLocaleUpperCase('en'),
+      ),
+};
+export const caseLabels = { upper: 'CAPITALS', lower: 'small letters', words: 'Each Word', sentence: 'As a sentence' };
+
+export const caseVerb = defineVerb({
+  name: 'case',
+  label: 'Change case',
+  kinds: ['text'],
+  schema: z.object({ verb: z.literal('case'), to: z.enum(['upper', 'lower', 'words', 'sentence']) }).strict(),
+  apply: ({ to }, value) => ({ to: cases[to](textOf(value)) }),
+  say: ({ to }) => `in ${caseLabels[to]}`,
+});
+
+export const cutVerb = defineVerb({
+  name: 'cut',
+  label: 'Cut to a length',
+  kinds: ['text'],
+  schema: z.object({ verb: z.literal('cut'), most: z.number().int().min(1).max(60_000) }).strict(),
+  apply: ({ most }, value) => ({ to: cutAtWord(textOf(value), most) }),
+  say: ({ most }) => `cut to ${most} characters`,
+});

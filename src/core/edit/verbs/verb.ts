@@ -1,0 +1,31 @@
+import type { z } from 'zod';
+import type { Field, KindName } from '../../field';
+import type { Json } from '../../json';
+
+/** What a verb sees besides the value that it changes. */
+export type VerbContext = {
+  field: Field;
+  /** ISO 4217 code of amounts. */
+  currency: string;
+  /** Another field of the same place; undefined where there is none of that name. */
+  fieldAt(field: string): Json | undefined;
+};
+
+/** What the value becomes, or why it cannot. */
+export type VerbOutcome = { to: Json } | { refused: string };
+
+/** One way of changing a value: what it is called, which kinds of fields it is for, and what it does. */
+export type Verb<Name extends string, Schema extends z.ZodType<{ verb: Name }>> = {
+  name: Name;
+  label: string;
+  kinds: readonly KindName[];
+  schema: Schema;
+  /** Pure. `value` is what stands in the field now; a change to the same is no change. */
+  apply(args: z.output<Schema>, value: Json, context: VerbContext): VerbOutcome;
+  /** What it does, to follow the field's name: *set to 5*. */
+  say(args: z.output<Schema>, context: Pick<VerbContext, 'field' | 'currency'>): string;
+};
+
+export const defineVerb = <Name extends string, Schema extends z.ZodType<{ verb: Name }>>(
+  verb: Verb<Name, Schema>,
+): Verb<Name, Schema> => verb;

@@ -1,0 +1,56 @@
+import type { ItemRecord } from '../../core/change';
+import { type Step, type StepContext, stepFault } from '../../core/edit';
+import { NettingError } from '../../core/errors';
+import { type Catalogue, fieldsFor } from '../../core/field';
+import { type Json, ownValue } from '../../core/json';
+import { type Content, computeListing } from '../../core/listing';
+import { homeCurrency } from '../../core/measure';
+import type { Executor } from '../../db/client';
+import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
+import { loadCustomFields } from '../records/load-custom-fields';
+
+export type LoadedSteps = { context: StepContext; accounts: LoadedAccount[] };
+
+/** What steps are carried out with: the fields there are, and what each account makes of an item. */
+export async function stepContext(db: Executor): Promise<LoadedSteps> {
+  const [accounts, custom] = [await loadAccounts(db), await loadCustomFields(db)];
+  const byId = new Map(accounts.map((one) => [one.id, one]));
+  const catalogues = new Map<number, Catalogue>();
+  const rulesOf = (id: number) => byId.get(id)?.compiled.rules;
+  const catalogueOf = (id: number): Catalogue => {
+    const known = catalogues.get(id) ?? fieldsFor(custom, rulesOf(id));
+    catalogues.set(id, known);
+    return known;
+  };
+  // One field is asked for more than once of the same state of an item.
+  let last: { record: ItemRecord; key: string; content: Content } | null = null;
+  function listed(record: ItemRecord, id: number, field: string): Json | undefined {
+    const account = byId.get(id);
+    if (!account) return undefined;
+    const key = `${id}/${field}`;
+    if (last?.record !== record || last.key !== key) {
+      const { [field]: _own, ...overrides } = record.overrides.get(id) ?? {};
+      last = { record, key, content: computeListing({ item: record.item, overrides, account }).content };
+    }
+    return ownValue(last.content, field) as Json | undefined; // a listing's content holds JSON values only
+  }
+  return {
+    accounts,
+    context: {
+      catalogue: fieldsFor(custom),
+      currency: homeCurrency,
+      listed,
+      listingField: (id, field) => (rulesOf(id) ? catalogueOf(id).listing(field) : undefined),
+      currencyOf: (id) => rulesOf(id)?.currency ?? homeCurrency,
+    },
+  };
+}
+
+/** Steps that cannot be carried out on anything are refused as a whole, the first of them named. */
+export async function checkSteps(db: Executor, steps: readonly Step[]): Promise<void> {
+  const catalogue = fieldsFor(await loadCustomFields(db));
+  for (const [at, step] of steps.entries()) {
+    const fault = stepFault(step, catalogue);
+    if (fault) throw new NettingError('invalid', `Step ${at + 1}: ${fault}`, { field: 'steps' });
+  }
+}
