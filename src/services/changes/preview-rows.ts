@@ -1,9 +1,9 @@
 import { sql } from 'drizzle-orm';
 import { z } from 'zod';
-import type { DoneChange } from '../../core/change';
+import type { DoneChange, ItemRecord } from '../../core/change';
 import { applySteps } from '../../core/edit';
 import type { Field } from '../../core/field';
-import { combinationWords, type Item } from '../../core/item';
+import { combinationWords } from '../../core/item';
 import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
 import { groupByItem, loadItems } from '../records/load-items';
@@ -58,7 +58,8 @@ const asWords = (html: string) =>
     .replace(/&amp;/g, '&')
     .trim();
 
-function shown(change: DoneChange, item: Item, { context }: LoadedSteps): ShownChange[] {
+function shown(change: DoneChange, before: ItemRecord, { context }: LoadedSteps): ShownChange[] {
+  const { item } = before;
   const { account, combination } = change.target;
   const field: Field | undefined =
     account !== undefined
@@ -79,7 +80,12 @@ function shown(change: DoneChange, item: Item, { context }: LoadedSteps): ShownC
       label: field.label,
       accountId: account ?? null,
       combination: row ? combinationWords(row.values) : null,
-      before: text(change.from),
+      // Where nothing was written for the account, it is what it got of the item.
+      before: text(
+        account !== undefined && change.from === null
+          ? (context.listed(before, account, change.field) ?? null)
+          : change.from,
+      ),
       after: text(change.to),
       isNumber: numberKinds.includes(field.kind.is),
     },
@@ -115,7 +121,7 @@ export async function previewRows(edit: Edit, limit = 60): Promise<PreviewRow[]>
       sku: item.sku,
       title: item.title,
       photo: photos.get(item.id) ?? null,
-      changes: 'changes' in result ? result.changes.flatMap((one) => shown(one, item, loaded)) : [],
+      changes: 'changes' in result ? result.changes.flatMap((one) => shown(one, { item, overrides }, loaded)) : [],
       refused: 'refused' in result ? result.refused : null,
       nets: rows
         .filter((row) => row.state !== 'none')

@@ -63,7 +63,15 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
   );
   return (
     <li className={`space-y-1.5 rounded border border-base-300 p-2 ${step.off ? 'opacity-60' : ''}`}>
-      <div className="flex items-center gap-0.5">
+      <div className="flex items-center gap-1">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          aria-label={`Carry out step ${number}`}
+          title="Carried out; without the tick it is kept and left out"
+          checked={!step.off}
+          onChange={(event) => set({ off: !event.target.checked })}
+        />
         <select
           aria-label={`Field of step ${number}`}
           className="select select-sm min-w-0 grow"
@@ -95,10 +103,10 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
           <X size={13} aria-hidden="true" />
         </Tool>
       </div>
-      <div className="grid grid-cols-2 gap-1.5">
+      <div className="space-y-1.5">
         <select
           aria-label={`Step ${number}`}
-          className="select select-sm"
+          className="select select-sm w-full"
           value={step.verb}
           onChange={(event) => set({ verb: event.target.value as StepDraft['verb'], typed: {} })} // options of this very list
         >
@@ -113,7 +121,7 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
         </select>
         <select
           aria-label={`Where step ${number} works`}
-          className="select select-sm"
+          className="select select-sm w-full"
           value={step.on}
           onChange={(event) => {
             const on = event.target.value as StepDraft['on']; // options of the list above
@@ -183,15 +191,6 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
           {wrong.problem}
         </p>
       ) : null}
-      <label className="quiet flex items-center gap-1 text-[12px]">
-        <input
-          type="checkbox"
-          className="checkbox checkbox-xs"
-          checked={!step.off}
-          onChange={(event) => set({ off: !event.target.checked })}
-        />
-        carried out
-      </label>
     </li>
   );
 }

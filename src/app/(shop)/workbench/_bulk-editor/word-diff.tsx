@@ -5,8 +5,8 @@ const around = 28;
 
 const shortened = (text: string, isFirst: boolean, isLast: boolean): string => {
   if (text.length <= around * 2) return text;
-  const head = isFirst ? '' : text.slice(0, around);
-  const tail = isLast ? '' : text.slice(-around);
+  const head = isFirst ? '' : text.slice(0, around).replace(/\S+$/, '');
+  const tail = isLast ? '' : text.slice(-around).replace(/^\S+/, '');
   return `${head} … ${tail}`;
 };
 

@@ -101,8 +101,8 @@ export function Workbench() {
       {done ? (
         <Result done={done} undo={(id) => void undo.run(id)} busy={busy} again={() => setDone(null)} />
       ) : (
-        <div className="grid grid-cols-[19rem_minmax(0,1fr)_18rem] max-lg:grid-cols-1">
-          <section aria-label="Steps" className="border-r border-base-300 p-3">
+        <div className="grid grid-cols-[19rem_minmax(0,1fr)_18rem] max-lg:grid-cols-1 lg:h-[calc(100vh-7.5rem)]">
+          <section aria-label="Steps" className="overflow-auto border-r border-base-300 p-3">
             <h2 className="mb-2 font-semibold">Steps</h2>
             <StepList
               steps={drafts}
@@ -111,7 +111,7 @@ export function Workbench() {
               accounts={accounts.data?.accounts ?? []}
             />
           </section>
-          <section aria-label="Before and after" className="max-h-[calc(100vh-7rem)] overflow-auto" tabIndex={0}>
+          <section aria-label="Before and after" className="overflow-auto" tabIndex={0}>
             {!complete ? (
               <p className="quiet p-4">Type a value to see old and new side by side. Nothing is changed yet.</p>
             ) : null}
@@ -127,15 +127,17 @@ export function Workbench() {
               </p>
             ) : null}
           </section>
-          <section aria-label="Consequences" className="space-y-3 border-l border-base-300 p-3">
-            <h2 className="font-semibold">Consequences</h2>
-            {counts.isError ? <Failed error={counts.error} retry={() => void counts.refetch()} /> : null}
-            {complete && counts.data ? (
-              <Consequences counts={counts.data} />
-            ) : (
-              <p className="quiet">Counted as soon as the steps are complete.</p>
-            )}
-            <div className="space-y-2 pt-2">
+          <section aria-label="Consequences" className="flex min-h-0 flex-col border-l border-base-300">
+            <div className="min-h-0 grow space-y-3 overflow-auto p-3" tabIndex={0}>
+              <h2 className="font-semibold">Consequences</h2>
+              {counts.isError ? <Failed error={counts.error} retry={() => void counts.refetch()} /> : null}
+              {complete && counts.data ? (
+                <Consequences counts={counts.data} />
+              ) : (
+                <p className="quiet">Counted as soon as the steps are complete.</p>
+              )}
+            </div>
+            <div className="space-y-2 border-t border-base-300 p-3">
               <button
                 type="button"
                 className="btn btn-sm w-full"
