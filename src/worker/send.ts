@@ -60,7 +60,7 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
   }
   switch (action.kind) {
     case 'nothing':
-      return finishNothing(row, worker, item.id, action.why);
+      return finishNothing(row, worker, item.id, action.why, action.unwanted);
     case 'not-ready': {
       const issue = action.issues.find((one) => one.blocks);
       return finishFailed(

@@ -7,7 +7,8 @@ export type PlannedAction =
   | { kind: 'create' }
   | { kind: 'update'; changes: FieldDiff[] }
   | { kind: 'end' }
-  | { kind: 'nothing'; why: string }
+  /** `unwanted`: it was to be published, and is a draft again. */
+  | { kind: 'nothing'; why: string; unwanted?: true }
   | { kind: 'not-ready'; issues: ComputedListing['issues'] };
 
 /**
@@ -33,7 +34,7 @@ export function planListing(
   if (!isLive && facts.remote !== 'none' && facts.remote !== 'maybe')
     return { kind: 'nothing', why: 'It was ended there' };
   // Sold elsewhere while it waited: nobody has to be asked, and no place of the day is used for it.
-  if (!isLive && soldOut) return { kind: 'nothing', why: 'It is sold out, so it is not listed' };
+  if (!isLive && soldOut) return { kind: 'nothing', why: 'It is sold out, so it is not listed', unwanted: true };
   if (isLive && sent) {
     const changes = diff(sent, computed.content);
     if (changes.length === 0) return { kind: 'nothing', why: 'It is the same there already' };

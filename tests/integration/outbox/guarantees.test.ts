@@ -1,11 +1,22 @@
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { and, eq } from 'drizzle-orm';
+import { closeDatabase, database } from '../../../src/db/client';
+import { listing } from '../../../src/db/schema';
 import { jpeg, publishItems, readyFilm, readyItem, stateOn, upload } from '../../support/items';
 import { accountOf, call, control, marketListings, stack, until } from '../../support/stack';
 
 type Job = { id: number; state: string; attempts: number; message: string | null; fix: string | null };
 const jobsOf = async (item: number, account: number) =>
   (await call<{ jobs: Job[] }>('GET', `/jobs?item=${item}&account=${account}`)).body.jobs;
+const wantedOn = async (item: number, account: number) =>
+  (
+    await database()
+      .select({ wanted: listing.wanted })
+      .from(listing)
+      .where(and(eq(listing.itemId, item), eq(listing.accountId, account)))
+  )[0]?.wanted;
+afterAll(closeDatabase);
 const there = async (market: string, sku: string) => (await marketListings(market, sku))[0];
 const live = (id: number, account: number) =>
   until(
@@ -110,6 +121,12 @@ test('what is sold while its publishing waits is not published, and nobody is as
   expect(job).toMatchObject({ state: 'done', message: 'It is sold out, so it is not listed' });
   expect(await stateOn(id, shop)).not.toBe('attention');
   expect(await marketListings('shopfront', sku)).toHaveLength(0);
+  // It is a draft again: more units do not publish it behind anybody's back, and it can be published as any other.
+  expect(await wantedOn(id, shop)).toBe('draft');
+  await call('POST', `/items/${id}/stock`, { how: 'set', units: 2 });
+  expect(await stateOn(id, shop)).toBe('draft');
+  await publishItems([id], [shop]);
+  await live(id, shop);
 });
 
 test('an end that does not get through is tried on, and said on screen; a retry by hand is done at once', async () => {
