@@ -124,7 +124,7 @@ test('by keyboard alone: sign in, record, publish, lower the price, see it sold'
   await expect(page.getByText('1 of 1 items change')).toBeVisible();
   await tabTo(page, 'Save and send 3 listings');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { name: '1 items are changed' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: '1 item is changed' })).toBeVisible();
   for (const market of ['hallowick', 'pippet', 'oakhand'])
     await until(
       () => marketListings(market, sku),

@@ -126,6 +126,25 @@ test('a bulk change is taken back as a whole', async ({ page }) => {
   await expect(page.getByRole('heading', { name: `${count} items are as they were` })).toBeVisible();
 });
 
+test('the keys stay with the grid after a row was ticked with the mouse; a head is clicked anywhere in it', async ({
+  page,
+}) => {
+  await signedIn(page);
+  await page.goto('/?category=film');
+  const rows = page.getByRole('grid').getByRole('row');
+  await rows.nth(2).waitFor();
+  await rows.nth(1).getByRole('checkbox').click();
+  await expect(page.getByText('1 chosen')).toBeVisible();
+  await page.keyboard.press('Control+a');
+  await expect(page.getByText('1 chosen')).toBeHidden();
+  await expect(rows.nth(2)).toHaveAttribute('aria-selected', 'true');
+  const head = page.getByRole('columnheader', { name: 'Title' });
+  const box = await head.boundingBox();
+  if (!box) throw new Error('the head is not shown');
+  await page.mouse.click(box.x + box.width - 20, box.y + box.height / 2);
+  await expect(head).toHaveAttribute('aria-sort', /ascending|descending/);
+});
+
 test('a sale is seen on the open page without reloading', async ({ page }) => {
   await signedIn(page);
   await page.goto('/sales');

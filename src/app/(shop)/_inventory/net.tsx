@@ -215,7 +215,9 @@ export function Net(props: Props) {
                       onMouseDown={(event) => {
                         go(row.index, index, event.shiftKey);
                         scroller.current?.focus();
-                        if (!(event.target instanceof HTMLInputElement)) event.preventDefault();
+                        // The keys stay with the grid; only a box that is typed into takes them.
+                        const isTyped = event.target instanceof HTMLInputElement && event.target.type !== 'checkbox';
+                        if (!isTyped) event.preventDefault();
                       }}
                       onClick={() => one.id === 'title' && router.push(`/items/${item.id}`)}
                       onDoubleClick={() => one.kind === 'field' && one.edit && setEditing(true)}
@@ -280,7 +282,11 @@ function Heading({
       className={`relative flex h-8 min-w-0 items-center px-2 text-[12px] font-medium ${column.kind === 'knot' ? 'justify-center border-l border-base-300/60' : ''} ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
     >
       {by ? (
-        <button type="button" className="flex items-center gap-1 truncate hover:underline" onClick={() => onSort(by)}>
+        <button
+          type="button"
+          className={`flex h-full w-full items-center gap-1 truncate hover:underline ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
+          onClick={() => onSort(by)}
+        >
           {column.label}
           {sorted ? (
             sort.dir === 'asc' ? (

@@ -8,6 +8,7 @@ import { ChoiceButtons } from '@/ui/controls/choice-buttons';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { AccountSelect } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';
+import { countedAre } from '@/ui/data/counted';
 import { useCommand } from '@/ui/data/use-command';
 import { JobLine } from './job-line';
 import { RunLine, Runs } from './runs';
@@ -82,7 +83,7 @@ export function Outbox() {
   const undo = useCommand(
     async (one: RunProgress) => {
       const undone = await api('POST /runs/{id}/undo', { params: { id: one.id }, body: { send: true } });
-      return `${undone.items} items are as they were${undone.changedSince.length ? `, ${undone.changedSince.length} were changed since and stay` : ''}`;
+      return `${countedAre(undone.items, 'item')} as before${undone.changedSince.length ? `, ${undone.changedSince.length} were changed since and stay` : ''}`;
     },
     { tells: true },
   );

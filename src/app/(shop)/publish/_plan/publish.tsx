@@ -10,6 +10,7 @@ import type { Selection } from '@/services/records/selection';
 import { duration, Price } from '@/ui/controls/format';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { counted } from '@/ui/data/counted';
 import { readSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { PlanTable } from './plan-table';
@@ -64,7 +65,7 @@ export function PublishPage() {
     if (how === 'later') {
       if (!at) throw new Error('Say when it is to go out');
       const when = new Date(at).toISOString();
-      const title = `${planned?.itemCount ?? 0} items to ${on.length} accounts`;
+      const title = `${counted(planned?.itemCount ?? 0, 'item')} to ${counted(on.length, 'account')}`;
       await api('POST /publish/later', { body: { publish: body, at: when, title } });
       router.push('/outbox');
       return undefined;

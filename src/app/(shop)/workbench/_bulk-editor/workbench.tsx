@@ -13,6 +13,7 @@ import type { Selection } from '@/services/records/selection';
 import { Price } from '@/ui/controls/format';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { counted, countedAre } from '@/ui/data/counted';
 import { readSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { PreviewTable } from './preview-table';
@@ -91,7 +92,9 @@ export function Workbench() {
     <>
       <PageHead title="Workbench">
         <span className="quiet figures">
-          {selection.kind === 'items' ? `${selection.ids.length} items chosen` : 'Everything that the filter finds'}
+          {selection.kind === 'items'
+            ? `${counted(selection.ids.length, 'item')} chosen`
+            : 'Everything that the filter finds'}
         </span>
         <button type="button" className="btn btn-ghost btn-sm ml-auto" onClick={() => router.push('/')}>
           Back to the inventory
@@ -225,7 +228,7 @@ function Result({
 }) {
   if ('undone' in done)
     return (
-      <Empty title={`${done.undone.items.toLocaleString('en')} items are as they were`}>
+      <Empty title={`${countedAre(done.undone.items, 'item')} as ${done.undone.items === 1 ? 'it was' : 'they were'}`}>
         {done.undone.changedSince.length ? (
           <div className="text-left">
             <p>These were changed since and stay as they are now:</p>
@@ -249,7 +252,7 @@ function Result({
   const { applied, sent } = done;
   if (!applied.finished)
     return (
-      <Empty title={`${applied.total.toLocaleString('en')} items are being changed`}>
+      <Empty title={`${countedAre(applied.total, 'item')} being changed`}>
         <p>
           {applied.items.toLocaleString('en')} are changed so far. It goes on by itself: the foot of every page tells
           how far it is, and you can leave this page.
@@ -260,10 +263,10 @@ function Result({
       </Empty>
     );
   return (
-    <Empty title={`${applied.items.toLocaleString('en')} items are changed`}>
+    <Empty title={`${countedAre(applied.items, 'item')} changed`}>
       <p>
         {sent
-          ? `${applied.listings.toLocaleString('en')} listings are on their way. You can leave this page.`
+          ? `${countedAre(applied.listings, 'listing')} on ${applied.listings === 1 ? 'its' : 'their'} way. You can leave this page.`
           : 'Saved only. Their listings show a notch until the change is sent.'}
       </p>
       {applied.refused ? (

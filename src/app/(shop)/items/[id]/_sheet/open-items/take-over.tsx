@@ -6,6 +6,7 @@ import type { Item, ItemField } from '@/core/item/item';
 import type { OpenItem } from '@/services/items/find-open-items';
 import { Dialog } from '@/ui/controls/dialog';
 import { api } from '@/ui/data/api';
+import { counted } from '@/ui/data/counted';
 import { useCommand } from '@/ui/data/use-command';
 
 /** What the catalogue lets travel from one piece to another. */
@@ -35,7 +36,7 @@ export function TakeOver({ item, others, settle, close }: Props) {
     const { changed, unchanged } = await api('POST /items/take-over', { body: { from: item.id, fields, to } });
     close();
 
-    return `${changed.length} items changed${unchanged.length ? `, ${unchanged.length} were like that already` : ''}`;
+    return `${counted(changed.length, 'item')} changed${unchanged.length ? `, ${unchanged.length} were like that already` : ''}`;
   });
   return (
     <Dialog title={`Take over from “${item.title || item.sku}”`} close={close}>

@@ -6,6 +6,7 @@ import type { Item, ItemPatch } from '@/core/item/item';
 import { unitsOf, type Variation } from '@/core/item/variations';
 import type { SheetColumn } from '@/services/items/item-sheet';
 import { api, photoUrl } from '@/ui/data/api';
+import { counted } from '@/ui/data/counted';
 import { useNotice } from '@/ui/frame/providers';
 import { Axes } from './axes';
 import { VariationTable } from './variation-table';
@@ -53,7 +54,7 @@ export function Variations({ item, columns, change, settle, again, place, back }
       params: { id: item.id },
       body: { combinations: combinations.slice(0, 100) },
     });
-    notice(`${items.length} items were made; their units moved there`);
+    notice(`${counted(items.length, 'item')} made; the units moved there`);
     await again();
   };
   const axis = item.axes[Math.min(photoAxis, item.axes.length - 1)];
