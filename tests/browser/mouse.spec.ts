@@ -138,7 +138,7 @@ test('the keys stay with the grid after a row was ticked with the mouse; a head 
   await page.keyboard.press('Control+a');
   await expect(page.getByText('1 chosen')).toBeHidden();
   await expect(rows.nth(2)).toHaveAttribute('aria-selected', 'true');
-  const head = page.getByRole('columnheader', { name: 'Title' });
+  const head = page.getByRole('columnheader', { name: 'Item' });
   const box = await head.boundingBox();
   if (!box) throw new Error('the head is not shown');
   await page.mouse.click(box.x + box.width - 20, box.y + box.height / 2);
