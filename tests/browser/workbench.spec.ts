@@ -69,6 +69,11 @@ test('unlike items: prices, tags, a sentence on one marketplace and dearer large
   await expect(page.getByText('“prise” is not known')).toBeVisible();
   await page.getByLabel('Carry out step 5').uncheck();
 
+  // One line is taken out, and taken along again.
+  await expect(page.getByText('2 of 2 items change')).toBeVisible();
+  await page.getByRole('checkbox', { name: `Change ${band.sku}` }).uncheck();
+  await expect(page.getByText('1 of 1 items change')).toBeVisible();
+  await page.getByRole('checkbox', { name: `Change ${band.sku}` }).check();
   await expect(page.getByText('2 of 2 items change')).toBeVisible();
   await page.getByRole('button', { name: /^Save and send \d+ listings/ }).click();
   await expect(page.getByRole('heading', { name: '2 items are changed' })).toBeVisible();

@@ -33,3 +33,11 @@ export const filterSelection = (filter: ItemFilter, except: number[]): Selection
   filter,
   except,
 });
+
+/** A selection without some of its items; null when none would be left. */
+export function withoutItems(selection: Selection, ids: ReadonlySet<number>): Selection | null {
+  if (ids.size === 0) return selection;
+  if (selection.kind === 'filter') return { ...selection, except: [...new Set([...selection.except, ...ids])] };
+  const left = selection.ids.filter((id) => !ids.has(id));
+  return left.length ? { ...selection, ids: left } : null;
+}

@@ -17,7 +17,18 @@ function columnsOf(rows: PreviewRow[]): Shown[] {
 }
 
 /** Old and new side by side, with what is left on each account where that becomes another. */
-export function PreviewTable({ rows, accounts }: { rows: PreviewRow[]; accounts: AccountView[] }) {
+export function PreviewTable({
+  rows,
+  accounts,
+  left,
+  leave,
+}: {
+  rows: PreviewRow[];
+  accounts: AccountView[];
+  /** Items that stay as they are, whatever the steps say. */
+  left: ReadonlySet<number>;
+  leave: (ids: ReadonlySet<number>) => void;
+}) {
   const changing = columnsOf(rows);
   const nameOf = (id: number | null) => accounts.find((account) => account.id === id)?.name;
   const netsOf = accounts.filter((account) =>
@@ -75,7 +86,16 @@ export function PreviewTable({ rows, accounts }: { rows: PreviewRow[]; accounts:
       columns={columns}
       idOf={(row) => row.id}
       sticky
-      rowClass={(row) => (row.changes.length ? '' : 'quiet')}
+      choice={{
+        chosen: rows.flatMap((row) => (left.has(row.id) ? [] : [row.id])),
+        choose: (ids) => {
+          const taken = new Set(ids);
+          const elsewhere = [...left].filter((id) => !rows.some((row) => row.id === id));
+          leave(new Set([...elsewhere, ...rows.flatMap((row) => (taken.has(row.id) ? [] : [row.id]))]));
+        },
+        label: (row) => `Change ${row.sku}`,
+      }}
+      rowClass={(row) => (row.changes.length && !left.has(row.id) ? '' : 'quiet')}
     />
   );
 }

@@ -14,7 +14,7 @@ import { Price } from '@/ui/controls/format';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { counted, countedAre } from '@/ui/data/counted';
-import { readSelection } from '@/ui/data/selection';
+import { readSelection, withoutItems } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { PreviewTable } from './preview-table';
 import { StepList } from './step-list';
@@ -35,6 +35,7 @@ export function Workbench() {
   }, [params]);
   const [drafts, setDrafts] = useState<StepDraft[]>([newStep(1)]);
   const [done, setDone] = useState<Done | null>(null);
+  const [left, leave] = useState<ReadonlySet<number>>(new Set());
   const catalogue = useCatalogue(drafts.find((step) => step.accounts.length)?.accounts[0] ?? null);
   const steps = useMemo(() => {
     const read = drafts.filter((draft) => !draft.off).map((draft) => readStep(draft, catalogue));
@@ -42,16 +43,18 @@ export function Workbench() {
     return whole.length === read.length ? whole : [];
   }, [drafts, catalogue]);
   const complete = steps.length > 0;
-  const edit = selection && complete ? { selection, steps } : null;
-  const key = JSON.stringify(edit);
+  // What is seen is the whole choice; what is counted and done is what was not left out.
+  const seen = selection && complete ? { selection, steps } : null;
+  const taken = selection && withoutItems(selection, left);
+  const edit = taken && complete ? { selection: taken, steps } : null;
   const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api('GET /accounts') });
   const preview = useQuery({
-    queryKey: ['edit-preview', key],
-    queryFn: edit && !done ? ({ signal }) => api('POST /edits/preview', { body: edit, signal }) : skipToken,
+    queryKey: ['edit-preview', seen],
+    queryFn: seen && !done ? ({ signal }) => api('POST /edits/preview', { body: seen, signal }) : skipToken,
     placeholderData: keepPreviousData,
   });
   const counts = useQuery({
-    queryKey: ['consequences', key],
+    queryKey: ['consequences', edit],
     queryFn: edit && !done ? ({ signal }) => api('POST /edits/consequences', { body: edit, signal }) : skipToken,
     placeholderData: keepPreviousData,
   });
@@ -86,7 +89,7 @@ export function Workbench() {
         </Link>
       </Empty>
     );
-  const changed = counts.data?.changed ?? 0;
+  const changed = edit ? (counts.data?.changed ?? 0) : 0;
   const listings = counts.data?.accounts.reduce((sum, account) => sum + account.changes, 0) ?? 0;
   return (
     <>
@@ -121,7 +124,7 @@ export function Workbench() {
             {preview.isError ? <Failed error={preview.error} retry={() => void preview.refetch()} /> : null}
             {complete && preview.isPending ? <Loading what="the preview" /> : null}
             {complete && preview.data && accounts.data ? (
-              <PreviewTable rows={preview.data.rows} accounts={accounts.data.accounts} />
+              <PreviewTable rows={preview.data.rows} accounts={accounts.data.accounts} left={left} leave={leave} />
             ) : null}
             {complete && counts.data && preview.data && counts.data.items > preview.data.rows.length ? (
               <p className="quiet p-3">
