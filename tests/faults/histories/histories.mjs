@@ -52,7 +52,9 @@ async function disagreements(shop, model) {
         wrong.push(`${name}: ${shown} offered, ${offered} to offer`);
       // Taken down or sold out there: whether it shall be there again is a person's to say, and the person is asked.
       const mayBeGone =
-        (item.free.has(account.id) || item.out.has(account.id)) && asked.has(`${item.id} ${account.id}`);
+        (item.free.has(account.id) || item.out.has(account.id) || item.unsure) &&
+        // Sold out before it was ever there: a draft again.
+        (asked.has(`${item.id} ${account.id}`) || column?.state === 'draft');
       const isReady = column?.ready !== false;
       if (wanted === 'live' && offered > 0 && isReady && there.length === 0 && !mayBeGone)
         wrong.push(`${name}: wanted, ${offered} to offer, and not there (${column?.state})`);
