@@ -7,7 +7,7 @@ import type { FrozenRequest } from '../db/schema/work';
 import { LostLease, type RemoteListing } from '../markets';
 import { refreshListings } from '../services/records/refresh-listings';
 import { hasDrifted, refusalOf } from '../services/records/shown-columns';
-import { listAgainIfCancelled } from '../services/stock/list-again';
+import { listAgainIfCancelled } from '../services/stock/list-again-if-cancelled';
 import type { JobRow } from './claim';
 import { isHeld } from './held';
 

@@ -8,10 +8,10 @@ import type { Actor } from '../access/actor';
 import { selectionWhere } from '../records/selection';
 import { holderHere, startTask } from '../records/start-task';
 import { workOnTask } from '../records/work-on-task';
+import { checkSteps } from './check-steps';
 import { editSchema } from './edit-schema';
 import { type EditResult, type EditTask, editStep, noEditResult } from './edit-step';
 import { followsAnother } from './follows-another';
-import { checkSteps } from './step-context';
 
 export const applyEditSchema = editSchema.extend({
   send: z.boolean().describe('Also send the changes to the marketplaces'),

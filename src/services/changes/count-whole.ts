@@ -8,9 +8,10 @@ import { inputOf } from '../records/compute-row';
 import { groupByItem, loadItems } from '../records/load-items';
 import { selectionWhere } from '../records/selection';
 import { Consequences, type EditConsequences } from './consequences';
-import { accountNets, netAt, netTuple } from './edit-nets';
+import { accountNets, netAt } from './edit-nets';
 import type { Edit } from './edit-schema';
 import { findEditedListings } from './edited-listings';
+import { netTuple } from './net-tuple';
 import { stepContext } from './step-context';
 
 /** So many items are read at once: memory stays flat. */

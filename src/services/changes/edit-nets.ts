@@ -1,5 +1,4 @@
 import { sql } from 'drizzle-orm';
-import type { Item } from '../../core/item';
 import { amountThere, netFor, netInput, packagingCost } from '../../core/listing/net';
 import { homeCurrency } from '../../core/measure';
 import { isSamePrice, listingPrice } from '../../core/price';
@@ -97,16 +96,5 @@ export async function accountNets(): Promise<Map<number, AccountNet>> {
   const live = new Map(rows.map((row) => [row.id, row.live]));
   return new Map(accounts.map((account) => [account.id, netAccount(account, live.get(account.id) ?? 0)]));
 }
-
-/** What a net hangs on, of an item that is at hand. */
-export const netTuple = (item: Item): ItemTuple => [
-  item.id,
-  item.price,
-  item.quantity,
-  item.cost,
-  item.weightGrams,
-  item.category,
-  item.axes.length ? 1 : 0,
-];
 
 export const itemTuple = sql`i.id, i.price, i.quantity, i.cost, i.weight_grams, i.category, i.axes <> '[]'`;

@@ -5,11 +5,11 @@ import { homeCurrency } from '../../core/measure';
 import { database, withConnection } from '../../db/client';
 import { streamRows } from '../../db/raw';
 import { selectionWhere } from '../records/selection';
+import { checkSteps } from './check-steps';
 import { Consequences, type EditConsequences } from './consequences';
 import { countWhole } from './count-whole';
 import { accountNets, type ItemTuple, itemTuple, type ListingTuple } from './edit-nets';
 import type { Edit } from './edit-schema';
-import { checkSteps } from './step-context';
 
 const byVariations = 'Its stock is counted by its variations';
 const liveListings = sql`l.remote = 'live'`;

@@ -8,10 +8,12 @@ import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
 import { groupByItem, loadItems } from '../records/load-items';
 import { selectionWhere } from '../records/selection';
-import { accountNets, netAt, netTuple, priceThere } from './edit-nets';
+import { checkSteps } from './check-steps';
+import { accountNets, netAt, priceThere } from './edit-nets';
 import type { Edit } from './edit-schema';
 import { findEditedListings } from './edited-listings';
-import { checkSteps, type LoadedSteps, stepContext } from './step-context';
+import { netTuple } from './net-tuple';
+import { type LoadedSteps, stepContext } from './step-context';
 
 const shownChangeSchema = z.object({
   /** The same for the same field at the same place, over all rows. */

@@ -1,6 +1,5 @@
 import type { ItemRecord } from '../../core/change';
-import { type Step, type StepContext, stepFault } from '../../core/edit';
-import { NettingError } from '../../core/errors';
+import type { StepContext } from '../../core/edit';
 import { type Catalogue, fieldsFor } from '../../core/field';
 import { type Json, ownValue } from '../../core/json';
 import { type Content, computeListing } from '../../core/listing';
@@ -44,13 +43,4 @@ export async function stepContext(db: Executor): Promise<LoadedSteps> {
       currencyOf: (id) => rulesOf(id)?.currency ?? homeCurrency,
     },
   };
-}
-
-/** Steps that cannot be carried out on anything are refused as a whole, the first of them named. */
-export async function checkSteps(db: Executor, steps: readonly Step[]): Promise<void> {
-  const catalogue = fieldsFor(await loadCustomFields(db));
-  for (const [at, step] of steps.entries()) {
-    const fault = stepFault(step, catalogue);
-    if (fault) throw new NettingError('invalid', `Step ${at + 1}: ${fault}`, { field: 'steps' });
-  }
 }

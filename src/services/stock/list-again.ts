@@ -1,7 +1,7 @@
-import { and, eq, gt, gte, inArray, sql } from 'drizzle-orm';
+import { and, eq, gt, inArray, sql } from 'drizzle-orm';
 import { priorities } from '../../core/sync';
 import type { Tx } from '../../db/client';
-import { account, listing, sale } from '../../db/schema';
+import { account, listing } from '../../db/schema';
 import { archiveRemoteIds } from '../records/archive-remote-ids';
 import { enqueueJobs } from '../records/enqueue-jobs';
 import { refreshListings } from '../records/refresh-listings';
@@ -32,14 +32,4 @@ export async function listAgain(tx: Tx, itemId: number, only?: number): Promise<
   await refreshListings(tx, [itemId]);
   await enqueueJobs(tx, { where: sql`l.id in ${ids}`, priority: priorities.create, runId: null });
   return ids.length;
-}
-
-/** It was still on its way out when an order was called off: it is made again as if it had ended before. */
-export async function listAgainIfCancelled(tx: Tx, itemId: number, listingId: number, since: Date): Promise<void> {
-  const [off] = await tx
-    .select({ id: sale.id })
-    .from(sale)
-    .where(and(eq(sale.itemId, itemId), eq(sale.state, 'cancelled'), gte(sale.cancelledAt, since)))
-    .limit(1);
-  if (off) await listAgain(tx, itemId, listingId);
 }

@@ -1,0 +1,14 @@
+import { type Step, stepFault } from '../../core/edit';
+import { NettingError } from '../../core/errors';
+import { fieldsFor } from '../../core/field';
+import type { Executor } from '../../db/client';
+import { loadCustomFields } from '../records/load-custom-fields';
+
+/** Steps that cannot be carried out on anything are refused as a whole, the first of them named. */
+export async function checkSteps(db: Executor, steps: readonly Step[]): Promise<void> {
+  const catalogue = fieldsFor(await loadCustomFields(db));
+  for (const [at, step] of steps.entries()) {
+    const fault = stepFault(step, catalogue);
+    if (fault) throw new NettingError('invalid', `Step ${at + 1}: ${fault}`, { field: 'steps' });
+  }
+}
