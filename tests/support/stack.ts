@@ -27,9 +27,17 @@ export const stack = {
 
 let described: Promise<Interface> | null = null;
 
+/**
+ * Each request on a connection of its own: one that was kept may be closed by the other side at the very moment in which
+ * the next request goes out.
+ */
+const alone = { connection: 'close' };
+
 /** What Netting says of its own HTTP interface. */
 export const describedInterface = (): Promise<Interface> => {
-  described ??= fetch(`${stack.base}/api/openapi.json`, { headers: { authorization: `Bearer ${stack.token}` } })
+  described ??= fetch(`${stack.base}/api/openapi.json`, {
+    headers: { authorization: `Bearer ${stack.token}`, ...alone },
+  })
     .then((answer) => answer.json())
     .then((description) => new Interface(description as Description)); // OpenAPI 3.1, made by openapi.ts
   return described;
@@ -47,6 +55,7 @@ export async function call<T = Record<string, unknown>>(
     method,
     headers: {
       authorization: `Bearer ${stack.token}`,
+      ...alone,
       ...(body === undefined ? {} : { 'content-type': 'application/json' }),
     },
     body: body === undefined ? undefined : JSON.stringify(body),
@@ -73,7 +82,7 @@ export async function until<T>(look: () => Promise<T>, fits: (seen: T) => boolea
 export async function control(market: string, action: string, body: unknown = {}): Promise<Record<string, unknown>> {
   const response = await fetch(`${stack.markets}/control/api/${market}/${action}`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { 'content-type': 'application/json', ...alone },
     body: JSON.stringify(body),
   });
   return (await response.json()) as Record<string, unknown>;
@@ -88,7 +97,9 @@ export type MarketListing = {
 
 /** A marketplace's own list, as it sees it. */
 export async function marketListings(market: string, reference?: string): Promise<MarketListing[]> {
-  const all = (await (await fetch(`${stack.markets}/control/api/${market}/listings`)).json()) as MarketListing[];
+  const all = (await (
+    await fetch(`${stack.markets}/control/api/${market}/listings`, { headers: alone })
+  ).json()) as MarketListing[];
   return reference === undefined ? all : all.filter((one) => one.summary.reference === reference);
 }
 
