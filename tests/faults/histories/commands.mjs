@@ -45,7 +45,9 @@ async function publish(shop, item, accounts) {
   const { status } = await shop.call('POST', '/publish', { selection, accounts: ids });
   // A request whose answer was lost is asked again, and finds nothing to send then.
   if (status >= 300 && status !== 409) return;
-  for (const knot of plan.knots ?? []) if (knot.action === 'create') item.wanted.set(knot.accountId, 'live');
+  // Published again before its end was carried out it stays: the last wish holds.
+  for (const knot of plan.knots ?? [])
+    if (knot.action === 'create' || knot.action === 'update') item.wanted.set(knot.accountId, 'live');
 }
 
 const acts = {
