@@ -1,28 +1,15 @@
 import { expect, test } from '@playwright/test';
-import { publishItems, readyFilm, readyItem, stateOn } from '../support/items';
+import { publishItems, readyFilm, readyItem, stateOn, strapOfTwo } from '../support/items';
 import { accountOf, marketListings, until } from '../support/stack';
 import { signedIn } from './steps';
 
 const sentence = 'Returns within 30 days.';
-const strap = {
-  category: 'accessories/straps',
-  attributes: { Material: 'Leather', Colour: 'Black', Decade: '2020s' },
-  axes: [{ name: 'Size', values: ['Small', 'Large'] }],
-  variations: ['Small', 'Large'].map((size) => ({
-    values: [size],
-    on: true,
-    sku: '',
-    quantity: 2,
-    price: null,
-    barcode: '',
-  })),
-};
 
 test('unlike items: prices, tags, a sentence on one marketplace and dearer large ones, seen before, sent, taken back', async ({
   page,
 }) => {
   const oakhand = await accountOf('Oakhand');
-  const [film, band] = await Promise.all([readyFilm(3), readyItem(strap)]);
+  const [film, band] = await Promise.all([readyFilm(3), readyItem(strapOfTwo)]);
   await publishItems([film.id, band.id], [oakhand]);
   for (const { id } of [film, band])
     await until(

@@ -78,3 +78,18 @@ export const publishItems = (ids: number[], accounts: number[]) =>
     selection: { kind: 'items', ids },
     accounts,
   });
+
+/** What makes an item a leather strap in two sizes, two of each. */
+export const strapOfTwo = {
+  category: 'accessories/straps',
+  attributes: { Material: 'Leather', Colour: 'Black', Decade: '2020s' },
+  axes: [{ name: 'Size', values: ['Small', 'Large'] }],
+  variations: ['Small', 'Large'].map((size) => ({
+    values: [size],
+    on: true,
+    sku: '',
+    quantity: 2,
+    price: null,
+    barcode: '',
+  })),
+};

@@ -20,8 +20,6 @@ export type StepsResult = { changes: DoneChange[]; record: ItemRecord } | { refu
 
 type Place = { change: Pick<Change, 'target' | 'field'>; field: Field; now: Json; currency: string; account?: number };
 
-const label = (field: Field | undefined, id: string) => field?.label ?? id;
-
 /** The places that a step works on, of this item. */
 function placesOf(step: Step, record: ItemRecord, context: StepContext): Place[] {
   const { item, overrides } = record;
@@ -82,6 +80,8 @@ function otherField(record: ItemRecord, place: Place, context: StepContext) {
  */
 export function applySteps(steps: readonly Step[], record: ItemRecord, context: StepContext): StepsResult {
   let current = record;
+  let done: StepsResult = { changes: [], record };
+  let rounds = 0;
   const last = new Map<string, Change>();
   const options = { catalogue: context.catalogue, newKey: () => '' };
   for (const step of steps) {
@@ -98,14 +98,14 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
         currency: place.currency,
         fieldAt: otherField(current, place, context),
       });
-      if ('refused' in outcome) return { refused: outcome.refused, field: label(place.field, step.field) };
+      if ('refused' in outcome) return { refused: outcome.refused, field: place.field.label };
       if (place.field.same(outcome.to, place.now)) continue;
       // A marketplace's own kinds are held here: the record itself takes whatever was written for an account.
       const checked = place.field.schema.safeParse(outcome.to);
       if (!checked.success)
         return {
           refused: checked.error.issues[0]?.message ?? 'This cannot stand here',
-          field: label(place.field, step.field),
+          field: place.field.label,
         };
       made.push({ ...place.change, to: outcome.to });
     }
@@ -113,11 +113,13 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
     const applied = applyChanges(current, made, options);
     if ('refused' in applied) return { refused: applied.refused.why, field: applied.refused.field };
     current = applied.record;
+    done = { changes: applied.changes, record: current };
+    rounds++;
     for (const one of made) {
       last.set(`${one.target.account ?? ''}/${one.target.combination ?? ''}/${one.field}`, one);
     }
   }
-  if (last.size === 0) return { changes: [], record };
+  if (rounds < 2) return done;
   // What one step did another may have taken back.
   const applied = applyChanges(record, [...last.values()], options);
   if ('refused' in applied) return { refused: applied.refused.why, field: applied.refused.field };

@@ -25,17 +25,11 @@ export async function countWhole(edit: Edit): Promise<EditConsequences> {
   const db = database();
   const [nets, { context }] = await Promise.all([accountNets(), stepContext(db)]);
   const total = new Consequences(nets);
-  for (let after = 0; ; ) {
-    const ids = await withConnection(async (connection) =>
-      (
-        await readRows<[number]>(
-          connection,
-          sql`select i.id from item i where i.id > ${after} and ${selectionWhere(edit.selection)} order by i.id limit ${portion}`,
-        )
-      ).map(([id]) => id),
-    );
-    if (ids.length === 0) break;
-    after = ids.at(-1) ?? after;
+  const all = await withConnection((connection) =>
+    readRows<[number]>(connection, sql`select i.id from item i where ${selectionWhere(edit.selection)} order by i.id`),
+  );
+  for (let from = 0; from < all.length; from += portion) {
+    const ids = all.slice(from, from + portion).map(([id]) => id);
     const [items, listings] = await Promise.all([loadItems(db, ids), findEditedListings(db, ids)]);
     const byItem = groupByItem(listings);
     for (const item of items) {

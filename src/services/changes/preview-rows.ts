@@ -4,6 +4,7 @@ import type { DoneChange, ItemRecord } from '../../core/change';
 import { applySteps } from '../../core/edit';
 import type { Field } from '../../core/field';
 import { combinationWords } from '../../core/item';
+import { toPlainText } from '../../core/listing';
 import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
 import { groupByItem, loadItems } from '../records/load-items';
@@ -50,16 +51,6 @@ export type PreviewRow = z.infer<typeof previewRowSchema>;
 
 const numberKinds = ['money', 'whole', 'number', 'weight', 'length', 'priceRule'];
 
-/** HTML as the words that are read, a paragraph a line. */
-const asWords = (html: string) =>
-  html
-    .replace(/<\/(p|li|h[1-6])>|<br\s*\/?>/gi, '\n')
-    .replace(/<[^>]+>/g, '')
-    .replace(/&lt;/g, '<')
-    .replace(/&gt;/g, '>')
-    .replace(/&amp;/g, '&')
-    .trim();
-
 function shown(change: DoneChange, before: ItemRecord, { context }: LoadedSteps): ShownChange[] {
   const { item } = before;
   const { account, combination } = change.target;
@@ -73,7 +64,7 @@ function shown(change: DoneChange, before: ItemRecord, { context }: LoadedSteps)
   const currency = account === undefined ? context.currency : context.currencyOf(account);
   const text = (value: DoneChange['to']) => {
     const said = field.show(value, { currency });
-    return field.kind.is === 'rich' ? asWords(said) : said;
+    return field.kind.is === 'rich' ? toPlainText(said) : said;
   };
   const row = combination === undefined ? undefined : item.variations.find((one) => one.key === combination);
   return [

@@ -1,4 +1,4 @@
-import { publishItems, readyFilm, readyItem, sheet, stateOn } from '../../support/items';
+import { publishItems, readyFilm, readyItem, sheet, stateOn, strapOfTwo } from '../../support/items';
 import { accountOf, call, control, marketListings, until } from '../../support/stack';
 
 type Change = { label: string; accountId: number | null; combination: string | null; before: string; after: string };
@@ -7,19 +7,6 @@ type Edited = { runId: number; items: number; refused: number; title?: string };
 type Fields = { description: string; keywords: string[]; price: number; variations: { price: unknown }[] };
 
 const sentence = 'Returns within 30 days.';
-const straps = {
-  category: 'accessories/straps',
-  attributes: { Material: 'Leather', Colour: 'Black', Decade: '2020s' },
-  axes: [{ name: 'Size', values: ['Small', 'Large'] }],
-  variations: ['Small', 'Large'].map((size) => ({
-    values: [size],
-    on: true,
-    sku: '',
-    quantity: 2,
-    price: null,
-    barcode: '',
-  })),
-};
 const post = <T>(path: string, selection: unknown, steps: unknown[], more = {}) =>
   call<T>('POST', path, { selection, steps, ...more });
 const itemOf = async (id: number) => (await sheet(id)).item as unknown as Fields;
@@ -36,7 +23,7 @@ const ownOf = async (id: number, account: number, field: string) => {
 test('unlike items, several fields, chosen accounts: seen before, done, sent, and taken back but for what was changed since', async () => {
   const [oakhand, shopfront] = await Promise.all(['Oakhand', 'Shopfront'].map(accountOf));
   const places = [oakhand, shopfront] as number[]; // both are found, or the test has failed by now
-  const [film, strap, draft] = await Promise.all([readyFilm(3), readyItem(straps), readyItem({}, 1)]);
+  const [film, strap, draft] = await Promise.all([readyFilm(3), readyItem(strapOfTwo), readyItem({}, 1)]);
   const ids = [film.id, strap.id, draft.id];
   await publishItems([film.id, strap.id], places);
   for (const id of [film.id, strap.id])

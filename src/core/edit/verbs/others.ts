@@ -1,6 +1,7 @@
 import { addDays, format, isValid, parseISO } from 'date-fns';
 import { z } from 'zod';
 import { ownValue } from '../../json';
+import { toPlainText } from '../../listing/fit/plain-text';
 import { quoted, writableKinds } from './set';
 import { defineVerb } from './verb';
 
@@ -70,13 +71,6 @@ export const renameValueVerb = defineVerb({
   say: ({ name: key, from, to }) => `${key}: ${quoted(to)} where it was ${quoted(from)}`,
 });
 
-/** A text of HTML as plain words, a paragraph a line. */
-const plainText = (html: string) =>
-  html
-    .replace(/<\/(p|li|h[1-6])>|<br\s*\/?>/gi, '\n')
-    .replace(/<[^>]+>/g, '')
-    .trim();
-
 export const takeVerb = defineVerb({
   name: 'take',
   label: 'Take from another field',
@@ -85,7 +79,7 @@ export const takeVerb = defineVerb({
   apply({ from }, _value, { field, fieldAt }) {
     const other = fieldAt(from);
     if (other === undefined) return { refused: `There is no field ${from} to take from` };
-    if (field.kind.is === 'text' && typeof other === 'string' && other.includes('<')) return { to: plainText(other) };
+    if (field.kind.is === 'text' && typeof other === 'string' && other.includes('<')) return { to: toPlainText(other) };
     if (field.kind.is === 'text' && typeof other === 'number') return { to: String(other) };
     return { to: other };
   },

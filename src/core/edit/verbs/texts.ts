@@ -1,5 +1,6 @@
 import { RE2JS } from 're2js';
 import { z } from 'zod';
+import { toRichText } from '../../listing/fit/plain-text';
 import { cutAtWord } from './cut-at-word';
 import { quoted } from './set';
 import { defineVerb } from './verb';
@@ -31,14 +32,8 @@ export const afterVerb = defineVerb({
   say: ({ text }) => `with ${quoted(text.trim())} after it`,
 });
 
-const escapes: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;' };
-
-/** Plain words as a paragraph of HTML; what is HTML already stays. */
-function asParagraph(text: string): string {
-  if (/^\s*<(p|ul|ol|h[1-6])\b/i.test(text)) return text;
-  const escaped = text.trim().replace(/[&<>]/g, (sign) => escapes[sign] ?? sign);
-  return `<p>${escaped.split(/\n+/).join('</p><p>')}</p>`;
-}
+/** Plain words as HTML; what is HTML already stays. */
+const asParagraph = (text: string): string => (/^\s*<(p|ul|ol|h[1-6])\b/i.test(text) ? text : toRichText(text));
 
 const replaceSchema = z
   .object({
