@@ -107,3 +107,43 @@ test('what belongs to an account is said on its page and can be taken back', asy
   await page.getByRole('button', { name: 'Keep what belongs here' }).click();
   await expect(page.getByText('Every new item is meant for Glintfeed')).toBeVisible();
 });
+
+test('rows stay where they are when some are chosen, a choice outlives a look at an item, Esc closes what is open', async ({
+  page,
+}) => {
+  const supplier = `${word}-row`;
+  for (const title of ['First of three', 'Second of three', 'Third of three'])
+    await readyItem({ supplier, title: `${title} ${word}` });
+  await signedIn(page);
+  const where = JSON.stringify({ all: [{ field: 'supplier', op: 'is', value: supplier }] });
+  await page.goto(`/?where=${encodeURIComponent(where)}&sort=created&dir=asc`);
+  const first = page.getByRole('gridcell', { name: `First of three ${word}` });
+  const before = await first.boundingBox();
+  await page.getByRole('grid', { name: 'Inventory' }).getByRole('checkbox').first().check();
+  const bar = page.getByRole('toolbar', { name: 'Chosen items' });
+  await expect(bar).toContainText('1 chosen');
+  expect(await first.boundingBox()).toEqual(before);
+
+  await bar.getByLabel('Choose the first so many').fill('2');
+  await page.keyboard.press('Enter');
+  await expect(bar).toContainText('2 chosen');
+  await first.click();
+  await expect(page).toHaveURL(/items/);
+  await page.goBack();
+  await expect(bar).toContainText('2 chosen');
+
+  // Wherever the focus is: Esc closes the filter, and the choice stays.
+  await page.getByRole('button', { name: 'Filter', exact: true }).click();
+  const account = page.getByRole('combobox', { name: 'Account', exact: true });
+  await expect(account).toBeFocused();
+  await page.getByRole('searchbox').focus();
+  await page.keyboard.press('Escape');
+  await expect(account).toBeHidden();
+  await expect(bar).toContainText('2 chosen');
+
+  await page.getByRole('button', { name: 'Filter', exact: true }).click();
+  await page.getByLabel('State there').selectOption('Changes not sent');
+  await page.getByRole('button', { name: 'Show' }).click();
+  await expect(page.getByRole('button', { name: 'Remove filter Changes not sent' })).toBeVisible();
+  await expect(bar).toBeHidden();
+});

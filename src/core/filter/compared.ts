@@ -6,7 +6,15 @@ import type { Json } from '../json';
 export type Compared = 'words' | 'number' | 'day' | 'moment' | 'boolean' | 'list' | 'map';
 
 /** What filters know besides the catalogue. */
-const facts: Record<string, Compared> = { photoCount: 'number', createdAt: 'moment', updatedAt: 'moment' };
+const facts: Record<string, Compared> = {
+  photoCount: 'number',
+  /** Letters and signs of the title. */
+  titleLength: 'number',
+  /** Whole days since it was last sold, or else recorded. */
+  unsoldDays: 'number',
+  createdAt: 'moment',
+  updatedAt: 'moment',
+};
 
 /** How values of a kind are compared. */
 export function comparedAs(kind: Field['kind']): Compared {
@@ -63,6 +71,10 @@ export const numberOf = (value: Json | undefined): number | null =>
 /** The bounds of `between`; null where there is none. */
 export const boundsOf = (value: Json | undefined): [Json, Json] =>
   Array.isArray(value) ? [value[0] ?? null, value[1] ?? null] : [value ?? null, null];
+
+/** Whole days (UTC) from one day to another, each as 2026-11-23. */
+export const daysBetween = (from: string, to: string): number =>
+  Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);
 
 /** The day (UTC) so many days before another, as 2026-11-23. */
 export const daysBefore = (today: string, days: number): string =>

@@ -24,7 +24,11 @@ export type FilterOperator = (typeof filterOperators)[number];
  */
 export const conditionSchema = z
   .object({
-    field: z.string().min(1).max(80).describe('A field of the catalogue, `photoCount`, `createdAt` or `updatedAt`'),
+    field: z
+      .string()
+      .min(1)
+      .max(80)
+      .describe('A field of the catalogue, or `photoCount`, `titleLength`, `unsoldDays`, `createdAt`, `updatedAt`'),
     op: z.enum(filterOperators),
     value: jsonSchema.optional(),
   })
@@ -35,15 +39,25 @@ export type Condition = z.infer<typeof conditionSchema>;
 const listingSchema = z
   .object({
     listing: z
-      .object({ account: z.number().int().optional(), state: z.enum(knotStates).optional() })
+      .object({
+        account: z.number().int().optional(),
+        state: z.enum(knotStates).optional(),
+        unsent: z.literal(true).optional().describe('It is live, and a change has not been sent'),
+        drifted: z.literal(true).optional().describe('It was changed there'),
+        cause: z.string().max(500).optional().describe('It needs a person, for this reason'),
+        liveForDays: z.number().int().min(1).max(36_500).optional().describe('Live, and not renewed for so many days'),
+      })
       .strict()
-      .describe('A listing in this state; without a state one that is there at all'),
+      .describe('A listing in this state, all of which must hold of one; with nothing said one that is there at all'),
   })
   .strict();
 const stageSchema = z.object({ stage: z.enum(stages) }).strict();
 const wordsSchema = z
   .object({ words: z.string().max(200).describe('Each word begins a word of title, brand, model, number or place') })
   .strict();
+
+/** What is asked of a listing; its account besides. */
+export type ListingPart = z.infer<typeof listingSchema>['listing'];
 
 export type Filter =
   | { all: Filter[] }

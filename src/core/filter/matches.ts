@@ -2,15 +2,29 @@ import { fieldValue } from '../field/item-values';
 import type { Item } from '../item/item';
 import type { Json } from '../json';
 import type { KnotState } from '../sync/state';
-import { boundsOf, comparedField, daysBefore, folded, numberOf, said, wordsOf } from './compared';
-import type { Condition, Filter } from './filter';
+import { boundsOf, comparedField, daysBefore, daysBetween, folded, numberOf, said, wordsOf } from './compared';
+import type { Condition, Filter, ListingPart } from './filter';
 import type { Stage } from './stages';
 
 /** An item with what filters may ask of it besides its fields. */
 export type Subject = {
   item: Item;
-  listings?: readonly { accountId: number; state: KnotState; blocking: number; drifted: boolean }[];
+  listings?: readonly {
+    accountId: number;
+    state: KnotState;
+    blocking: number;
+    drifted: boolean;
+    /** Something is to be sent. */
+    dirty?: boolean;
+    isLive?: boolean;
+    /** ISO 8601, UTC. */
+    liveSince?: string;
+    /** Why its last job failed. */
+    cause?: string;
+  }[];
   sold?: boolean;
+  /** When it was last sold: ISO 8601, UTC. */
+  soldAt?: string;
   /** ISO 8601, UTC. */
   createdAt?: string;
   updatedAt?: string;
@@ -18,8 +32,13 @@ export type Subject = {
   today: string;
 };
 
-const valueIn = ({ item, createdAt, updatedAt }: Subject, field: string): Json => {
+const valueIn = ({ item, createdAt, updatedAt, soldAt, today }: Subject, field: string): Json => {
   if (field === 'photoCount') return item.photos.length;
+  if (field === 'titleLength') return [...item.title].length;
+  if (field === 'unsoldDays') {
+    const since = soldAt ?? createdAt;
+    return since === undefined ? null : daysBetween(since.slice(0, 10), today);
+  }
   if (field === 'createdAt') return createdAt ?? null;
   if (field === 'updatedAt') return updatedAt ?? null;
   return fieldValue(item, field);
@@ -123,6 +142,20 @@ function hasWords({ title, sku, brand, model, location }: Item, text: string): b
   return searchedWords(text).every((word) => here.some((one) => one.startsWith(word)));
 }
 
+/** Whether a listing is in the state, and all that is said besides holds of it. */
+function fits(
+  { state, unsent, drifted, cause, liveForDays }: ListingPart,
+  one: NonNullable<Subject['listings']>[number],
+  today: string,
+): boolean {
+  if (state === undefined ? one.state === 'none' : one.state !== state) return false;
+  if (unsent && !(one.isLive && one.dirty)) return false;
+  if (drifted && !(one.isLive && one.drifted)) return false;
+  if (cause !== undefined && !(one.state === 'attention' && one.cause === cause)) return false;
+  if (liveForDays === undefined) return true;
+  return one.isLive === true && one.liveSince !== undefined && one.liveSince < daysBefore(today, liveForDays);
+}
+
 /** Whether an item is what a filter means. Pure; the database answers the same (`services/records/filter-sql`). */
 export function matches(filter: Filter, subject: Subject): boolean {
   if ('all' in filter) return filter.all.every((one) => matches(one, subject));
@@ -133,7 +166,7 @@ export function matches(filter: Filter, subject: Subject): boolean {
     const { account, state } = filter.listing;
     const there = (subject.listings ?? []).filter((one) => account === undefined || one.accountId === account);
     if (state === 'none') return !there.some((one) => one.state !== 'none');
-    return there.some((one) => (state === undefined ? one.state !== 'none' : one.state === state));
+    return there.some((one) => fits(filter.listing, one, subject.today));
   }
   return holds(subject, filter);
 }

@@ -4,9 +4,9 @@ import type { Field } from '../field/field';
 import type { FieldContext } from '../field/kind';
 import type { CustomField } from '../item/custom-fields';
 import type { Json } from '../json';
-import { type KnotState, knotLabels } from '../sync/state';
+import { knotLabels } from '../sync/state';
 import { boundsOf, comparedField } from './compared';
-import type { Condition, Filter, FilterOperator } from './filter';
+import type { Condition, Filter, FilterOperator, ListingPart } from './filter';
 import { stageLabels } from './stages';
 
 export const operatorWords: Record<FilterOperator, string> = {
@@ -31,6 +31,8 @@ export function filterField(id: string, custom: readonly CustomField[] = []): Fi
 
 const factNames: Record<string, string> = {
   photoCount: 'Number of photos',
+  titleLength: 'Length of the title',
+  unsoldDays: 'Days without a sale',
   createdAt: 'Recorded',
   updatedAt: 'Changed',
 };
@@ -121,10 +123,18 @@ export type SayContext = FieldContext & {
   accountName: (id: number) => string;
 };
 
-const sayListing = ({ account, state }: { account?: number; state?: KnotState }, { accountName }: SayContext): string =>
-  [state === undefined ? 'Listed' : knotLabels[state], account === undefined ? '' : `on ${accountName(account)}`]
-    .filter(Boolean)
-    .join(' ');
+function sayListing({ account, state, ...more }: ListingPart, { accountName }: SayContext): string {
+  const marks = [
+    ...(more.unsent ? ['changes not sent'] : []),
+    ...(more.drifted ? ['changed there'] : []),
+    ...(more.liveForDays === undefined ? [] : [`not renewed for ${more.liveForDays} days`]),
+    ...(more.cause === undefined ? [] : [`“${more.cause}”`]),
+  ];
+  const where = account === undefined ? '' : `on ${accountName(account)}`;
+  const what = state === undefined ? (marks.length ? '' : 'Listed') : knotLabels[state];
+  const said = [[what, ...marks].filter(Boolean).join(', '), where].filter(Boolean).join(' ');
+  return said.charAt(0).toUpperCase() + said.slice(1);
+}
 
 /** Any part of a filter as people read it on its chip. */
 export function sayFilter(filter: Filter, context: SayContext): string {

@@ -6,6 +6,7 @@ import {
   daysBefore,
   type Filter,
   folded,
+  type ListingPart,
   numberOf,
   type Stage,
   searchedWords,
@@ -21,15 +22,19 @@ const never = sql`0`;
 const columnOf = (field: string): SQL =>
   field === 'photoCount'
     ? sql`i.photo_count`
-    : field === 'createdAt'
-      ? sql`i.created_at`
-      : field === 'updatedAt'
-        ? sql`i.updated_at`
-        : field === 'quantity'
-          ? sql`i.quantity`
-          : isPatchable(field)
-            ? sql.raw(`i.\`${item[field].name}\``)
-            : never;
+    : field === 'titleLength'
+      ? sql`char_length(i.title)`
+      : field === 'unsoldDays'
+        ? sql`datediff(${today()}, coalesce((select max(s.sold_at) from sale s where s.item_id = i.id and s.state = 'paid'), i.created_at))`
+        : field === 'createdAt'
+          ? sql`i.created_at`
+          : field === 'updatedAt'
+            ? sql`i.updated_at`
+            : field === 'quantity'
+              ? sql`i.quantity`
+              : isPatchable(field)
+                ? sql.raw(`i.\`${item[field].name}\``)
+                : never;
 
 /** A name inside a JSON document, whatever signs it holds. */
 const pathOf = (name: string): string => `$."${name.replace(/(["\\])/g, '\\$1')}"`;
@@ -175,13 +180,25 @@ const stageTerms: Record<Stage, SQL> = {
   sold: sql`i.id in (select item_id from sale where item_id is not null)`,
 };
 
-function listingTerm({ account, state }: { account?: number; state?: string }): SQL {
+function listingTerm({ account, state, unsent, drifted, cause, liveForDays }: ListingPart): SQL {
   const there = account === undefined ? sql`` : sql` and l.account_id = ${account}`;
   if (state === 'none')
     return sql`not exists (select 1 from listing l where l.item_id = i.id${there} and l.state <> 'none')`;
-  const of = account === undefined ? sql`1` : sql`account_id = ${account}`;
-  const is = state === undefined ? sql`state in ${knotStates.filter((one) => one !== 'none')}` : sql`state = ${state}`;
-  return sql`i.id in (select item_id from listing where ${of} and ${is})`;
+  const terms = [
+    ...(account === undefined ? [] : [sql`l.account_id = ${account}`]),
+    state === undefined ? sql`l.state in ${knotStates.filter((one) => one !== 'none')}` : sql`l.state = ${state}`,
+    ...(unsent ? [sql`l.remote = 'live' and l.dirty = 1`] : []),
+    ...(drifted ? [sql`l.remote = 'live' and l.drifted = 1`] : []),
+    ...(liveForDays === undefined
+      ? []
+      : [sql`l.remote = 'live' and l.live_since < ${daysBefore(today(), liveForDays)}`]),
+    ...(cause === undefined
+      ? []
+      : [
+          sql`l.state = 'attention' and ${cause} = (select j.message from job j where j.listing_id = l.id order by j.id desc limit 1)`,
+        ]),
+  ];
+  return sql`i.id in (select l.item_id from listing l where ${sql.join(terms, sql` and `)})`;
 }
 
 /** Words for a full-text search in which every word must begin some word of the record. */

@@ -18,7 +18,7 @@ import { api } from '../data/api';
 
 /** Documents as a whole say little in a condition; what is in them is named by itself. */
 const odd: readonly string[] = ['attributes', 'own', 'axes', 'description'];
-const facts = ['quantity', 'photoCount', 'createdAt', 'updatedAt'];
+const facts = ['quantity', 'photoCount', 'titleLength', 'unsoldDays', 'createdAt', 'updatedAt'];
 const known = ['Colour', 'Decade', 'Film format', 'Material'].map((name) => `attributes.${name}`);
 const euro = { currency: homeCurrency };
 

@@ -1,10 +1,12 @@
 'use client';
 
+import { skipToken, useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { LayoutGrid, SunMoon } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { addressOf } from '@/core/filter/address';
 import { api } from '../data/api';
 import { useCommand } from '../data/use-command';
 import { useActions } from './actions';
@@ -59,6 +61,15 @@ export function Launcher() {
     },
     { touches: [['stages']], tells: true },
   );
+  const searches = useQuery({
+    queryKey: ['searches'],
+    queryFn: open ? () => api('GET /searches') : skipToken,
+    staleTime: 10_000,
+  });
+  const kept = (searches.data?.searches ?? []).map(({ name, filter, sort, dir }): Place => {
+    const address = Object.entries({ ...addressOf(filter), sort, dir });
+    return { label: name, hint: 'Kept search', run: go(`/?${new URLSearchParams(address)}`) };
+  });
   const places: Place[] = [
     { label: 'Inventory', hint: 'All items and their listings', run: go('/') },
     { label: 'New item', hint: 'Record something', run: () => void newItem.run() },
@@ -134,9 +145,10 @@ export function Launcher() {
           {[
             ...actions.map(({ keys, hint, ...one }) => ({ ...one, hint: keys ? `${hint} (${keys})` : hint })),
             ...places,
+            ...kept,
           ].map((place) => (
             <Command.Item
-              key={place.label}
+              key={`${place.label}/${place.hint}`}
               value={`${place.label} ${place.hint}`}
               onSelect={() => {
                 setOpen(false);

@@ -1,13 +1,20 @@
 import { inArray, like, sql } from 'drizzle-orm';
 import fc from 'fast-check';
-import { type Condition, type Filter, filterOperators, matches, type Subject } from '../../../src/core/filter';
+import {
+  type Condition,
+  type Filter,
+  filterOperators,
+  type ListingPart,
+  matches,
+  type Subject,
+} from '../../../src/core/filter';
 import { conditionIds, emptyItemFields, type ItemPatch } from '../../../src/core/item';
 import { homeCurrency } from '../../../src/core/measure';
 import { knotStates, remoteStates, wantedStates } from '../../../src/core/sync/state';
 import { closeDatabase, type Db } from '../../../src/db/client';
 import { ownTransaction } from '../../../src/db/raw';
 import { rowsOf } from '../../../src/db/rows';
-import { item, listing } from '../../../src/db/schema';
+import { item, job, listing, sale } from '../../../src/db/schema';
 import { filterTerm } from '../../../src/services/records/filter-sql';
 import { loadItems } from '../../../src/services/records/load-items';
 import { today } from '../../../src/services/records/today';
@@ -74,6 +81,8 @@ const fieldNames = [
   'own.unknown',
   'own',
   'photoCount',
+  'titleLength',
+  'unsoldDays',
   'photos',
   'variations',
   'updatedAt',
@@ -96,15 +105,29 @@ const condition: fc.Arbitrary<Condition> = fc.record({
 });
 let accounts: number[] = [];
 const there = fc.record(
-  { account: fc.integer({ min: 0, max: 2 }), state: fc.constantFrom(...knotStates) },
+  {
+    account: fc.integer({ min: 0, max: 2 }),
+    state: fc.constantFrom(...knotStates),
+    more: fc.constantFrom<Omit<ListingPart, 'account' | 'state'>>(
+      { unsent: true },
+      { drifted: true },
+      { cause: 'Too dear' },
+      { liveForDays: 30 },
+      { unsent: true, liveForDays: 400 },
+    ),
+  },
   { requiredKeys: [] },
 );
 const { filter } = fc.letrec<{ filter: Filter }>((tie) => ({
   filter: fc.oneof(
     { depthSize: 'small', withCrossShrink: true },
     condition as fc.Arbitrary<Filter>,
-    there.map(({ account, state }) => ({
-      listing: { ...(state ? { state } : {}), ...(account === undefined ? {} : { account: accounts[account] ?? 0 }) },
+    there.map(({ account, state, more }) => ({
+      listing: {
+        ...(state ? { state } : {}),
+        ...(account === undefined ? {} : { account: accounts[account] ?? 0 }),
+        ...more,
+      },
     })),
     fc
       .constantFrom('intake', 'drafts', 'ready', 'live', 'changed', 'drift', 'attention')
@@ -148,11 +171,47 @@ async function fill(db: Db): Promise<Subject[]> {
       })),
     ),
   );
-  const rows = await db.select({ id: listing.id }).from(listing).where(inArray(listing.itemId, ids));
-  for (const [at, { id }] of rows.entries())
+  const rows = await db
+    .select({ id: listing.id, accountId: listing.accountId })
+    .from(listing)
+    .where(inArray(listing.itemId, ids));
+  const causes = new Map<number, string>();
+  for (const [at, { id, accountId }] of rows.entries()) {
+    const liveSince = new Date(Date.now() - (at % 5) * 20 * 86_400_000);
     await db.execute(
-      sql`update listing set wanted = ${wantedStates[at % wantedStates.length]}, remote = ${remoteStates[(at * 7) % remoteStates.length]}, drifted = ${at % 3 === 0}, busy = ${at % 11 === 0}, problem = ${at % 13 === 0} where id = ${id}`,
+      sql`update listing set wanted = ${wantedStates[at % wantedStates.length]}, remote = ${remoteStates[(at * 7) % remoteStates.length]}, content_dirty = ${at % 5 < 2}, live_since = ${at % 7 ? liveSince : null}, drifted = ${at % 3 === 0}, busy = ${at % 11 === 0}, problem = ${at % 13 === 0} where id = ${id}`,
     );
+    if (at % 13) continue;
+    const message = at % 26 ? 'Too dear' : 'Too long';
+    causes.set(id, message);
+    await db.insert(job).values({
+      listingId: id,
+      accountId,
+      priority: 5,
+      state: 'failed',
+      message,
+      dueAt: at % 2 ? new Date() : liveSince,
+      createdAt: new Date(),
+    });
+  }
+  const soldAt = new Date(Date.now() - 9 * 86_400_000);
+  await db.insert(sale).values(
+    ids
+      .filter((id) => id % 3 === 0)
+      .map((itemId) => ({
+        orderId: `${tag}-${itemId}`,
+        itemId,
+        sku: '',
+        title: '',
+        quantity: 1,
+        unitPrice: 1,
+        total: 1,
+        fee: 0,
+        currency: homeCurrency,
+        soldAt,
+        state: itemId % 2 ? ('paid' as const) : ('cancelled' as const),
+      })),
+  );
   const items = await loadItems(db, ids);
   const listings = await db.select().from(listing).where(inArray(listing.itemId, ids));
   const times = await db.select().from(item).where(inArray(item.id, ids));
@@ -162,7 +221,17 @@ async function fill(db: Db): Promise<Subject[]> {
       item: one,
       listings: listings
         .filter((other) => other.itemId === one.id)
-        .map(({ accountId, state, blocking, drifted }) => ({ accountId, state: state ?? 'none', blocking, drifted })),
+        .map(({ id, accountId, state, blocking, drifted, dirty, remote, liveSince }) => ({
+          accountId,
+          state: state ?? 'none',
+          blocking,
+          drifted,
+          dirty: Boolean(dirty),
+          isLive: remote === 'live',
+          liveSince: liveSince?.toISOString(),
+          cause: causes.get(id),
+        })),
+      soldAt: one.id % 6 === 3 ? soldAt.toISOString() : undefined,
       updatedAt: row?.updatedAt.toISOString(),
       createdAt: row?.createdAt.toISOString(),
       today: today(),

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { useEscape } from '@/ui/frame/use-escape';
 import type { Column, ColumnPreferences } from './columns';
 
 /** Which columns the net shows. */
@@ -14,16 +15,14 @@ export function ColumnMenu({
   change: (next: ColumnPreferences) => void;
 }) {
   const [open, setOpen] = useState(false);
+  useEscape(open, () => setOpen(false));
   return (
     <div className="relative">
       <button type="button" className="btn btn-sm" aria-expanded={open} onClick={() => setOpen(!open)}>
         Columns
       </button>
       {open ? (
-        <fieldset
-          className="absolute right-0 z-20 mt-1 w-48 rounded border border-base-300 bg-base-100 p-3 shadow-lg"
-          onKeyDown={(event) => event.key === 'Escape' && setOpen(false)}
-        >
+        <fieldset className="absolute right-0 z-20 mt-1 w-48 rounded border border-base-300 bg-base-100 p-3 shadow-lg">
           <legend className="sr-only">Columns to show</legend>
           {columns
             .filter((column) => column.kind !== 'check' && column.id !== 'title')

@@ -8,13 +8,14 @@ import type { Condition, Filter } from '@/core/filter/filter';
 import { filterFieldName, operatorsFor, sayFilter } from '@/core/filter/say';
 import { stageLabels } from '@/core/filter/stages';
 import { homeCurrency } from '@/core/measure/money';
-import { knotLabels, knotStates } from '@/core/sync/state';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { SavedSearch } from '@/services/searches/find-searches';
 import { ConditionList } from '@/ui/controls/condition-list';
 import { api } from '@/ui/data/api';
 import { isWriting } from '@/ui/frame/is-writing';
+import { useEscape } from '@/ui/frame/use-escape';
 import { type FilterName, partsChange } from './filters';
+import { ListingPartEditor } from './listing-part';
 import { type Order, SavedSearches } from './saved-searches';
 
 type Change = Partial<Record<FilterName, string | number | null>>;
@@ -117,30 +118,36 @@ function Chip({ text, remove }: { text: string; remove: () => void }) {
   );
 }
 
-const usual = ['category', 'brand', 'price', 'quantity', 'condition', 'location', 'photoCount'];
+const usual = [
+  'category',
+  'brand',
+  'price',
+  'quantity',
+  'condition',
+  'location',
+  'photoCount',
+  'titleLength',
+  'unsoldDays',
+];
 const isListing = (part: Filter) => 'listing' in part;
 
 type FormProps = Pick<Props, 'accounts' | 'change'> & { parts: Filter[]; close: () => void };
 
 /** Where it is listed, and conditions over any field. Parts that say more than one condition stay as they are. */
 function FilterForm({ parts, accounts, change, close }: FormProps) {
-  const there = parts.find((part) => 'listing' in part)?.listing;
-  const [account, setAccount] = useState(there?.account);
-  const [state, setState] = useState(there?.state);
+  const [there, setThere] = useState(() => parts.find((part) => 'listing' in part)?.listing);
   const [conditions, setConditions] = useState(() => parts.filter(isCondition));
   const rest = parts.filter((part) => part !== parts.find(isListing) && !isCondition(part));
   const custom = useCustomFields();
+  useEscape(true, close);
   const submit = (event: React.FormEvent<HTMLFormElement>) => {
     event.preventDefault();
-    const listing = { ...(account === undefined ? {} : { account }), ...(state === undefined ? {} : { state }) };
-    change(
-      partsChange([...(Object.keys(listing).length ? [{ listing }] : []), ...rest, ...conditions.filter(isComplete)]),
-    );
+    change(partsChange([...(there ? [{ listing: there }] : []), ...rest, ...conditions.filter(isComplete)]));
     close();
   };
   const add = (field: string) => {
     const [op = 'is'] = operatorsFor(field);
-    const ranged = field === 'price' || field === 'quantity' || field === 'photoCount';
+    const ranged = ['price', 'quantity', 'photoCount', 'titleLength', 'unsoldDays'].includes(field);
     setConditions([
       ...conditions,
       { field, op: ranged ? 'between' : field === 'category' || field === 'location' ? 'begins' : op, value: '' },
@@ -149,39 +156,9 @@ function FilterForm({ parts, accounts, change, close }: FormProps) {
   return (
     <form
       onSubmit={submit}
-      onKeyDown={(event) => event.key === 'Escape' && close()}
       className="absolute left-0 z-20 mt-1 grid max-h-[80vh] w-[36rem] grid-cols-2 overflow-auto gap-3 rounded border border-base-300 bg-base-100 p-3 shadow-lg"
     >
-      <label className="flex flex-col gap-1">
-        Account
-        <select
-          className="select select-sm"
-          value={account ?? ''}
-          onChange={(event) => setAccount(event.target.value === '' ? undefined : Number(event.target.value))}
-        >
-          <option value="">Any</option>
-          {accounts.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="flex flex-col gap-1">
-        State there
-        <select
-          className="select select-sm"
-          value={state ?? ''}
-          onChange={(event) => setState(knotStates.find((one) => one === event.target.value))}
-        >
-          <option value="">Any</option>
-          {knotStates.map((one) => (
-            <option key={one} value={one}>
-              {knotLabels[one]}
-            </option>
-          ))}
-        </select>
-      </label>
+      <ListingPartEditor part={there} accounts={accounts} set={setThere} />
       <div className="col-span-2 border-t border-base-300 pt-2">
         <ConditionList legend="Conditions, all of which must hold" conditions={conditions} set={setConditions} />
         <p className="mt-2 flex flex-wrap items-center gap-1" aria-label="Usual conditions" role="group">

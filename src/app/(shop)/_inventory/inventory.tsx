@@ -5,18 +5,19 @@ import { useRouter } from 'next/navigation';
 import { useQueryStates } from 'nuqs';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { addressOf } from '@/core/filter/address';
+import type { FoundPage } from '@/services/records/find-items';
 import type { Selection } from '@/services/records/selection';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { filterSelection, withSelection } from '@/ui/data/selection';
-import type { Chosen } from './chosen';
+import { useCommand } from '@/ui/data/use-command';
+import { type Chosen, keepChosen, keptChosen, noneChosen } from './chosen';
+import { ChosenBar, mostOneByOne } from './chosen-bar';
 import { ColumnMenu } from './column-menu';
 import { type ColumnPreferences, columnsFor, keepPreferences, readPreferences } from './columns';
 import { FilterBar } from './filter-bar';
 import { filterOf, inventoryParams, nothingSaid } from './filters';
 import { Net } from './net';
-
-const none: Chosen = { all: false, ids: new Set() };
 
 /** The inventory as the net itself: rows are items, columns are accounts, where they cross is the listing. */
 export function Inventory() {
@@ -24,7 +25,7 @@ export function Inventory() {
   const client = useQueryClient();
   const [query, setQuery] = useQueryStates(inventoryParams, { history: 'replace' });
   const filter = useMemo(() => filterOf(query), [query]);
-  const [chosen, setChosen] = useState<Chosen>(none);
+  const [chosen, setChosenHere] = useState<Chosen>(noneChosen);
   const [preferences, setPreferences] = useState<ColumnPreferences>({
     hidden: ['brand', 'category', 'cost'],
     widths: {},
@@ -52,8 +53,15 @@ export function Inventory() {
     queryFn: () => api('GET /items/count', { query: filter }),
     placeholderData: keepPreviousData,
   });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new filter means another set, so what was chosen is let go
-  useEffect(() => setChosen(none), [filterKey]);
+  // A new filter means another set: what was chosen is let go. Coming back to the same one finds it again.
+  useEffect(() => setChosenHere(keptChosen(filterKey)), [filterKey]);
+  const setChosen = useCallback(
+    (next: Chosen) => {
+      setChosenHere(next);
+      keepChosen(filterKey, next);
+    },
+    [filterKey],
+  );
 
   const items = useMemo(() => pages.data?.pages.flatMap((page) => page.items) ?? [], [pages.data]);
   const all = useMemo(() => columnsFor(accounts.data?.accounts ?? []), [accounts.data]);
@@ -69,6 +77,20 @@ export function Inventory() {
   const selection = useCallback(
     (): Selection => (chosen.all ? filterSelection(filter, [...chosen.ids]) : { kind: 'items', ids: [...chosen.ids] }),
     [chosen, filter],
+  );
+  const chooseFirst = useCommand(
+    async (count: number) => {
+      const ids: number[] = [];
+      for (let after: string | null = ''; after !== null && ids.length < Math.min(count, mostOneByOne); ) {
+        const limit = Math.min(500, count - ids.length);
+        const page: FoundPage = await api('GET /items', { query: { ...search, limit, after: after || undefined } });
+        ids.push(...page.items.map((one) => one.id));
+        after = page.next;
+      }
+      setChosen({ all: false, ids: new Set(ids) });
+      return undefined;
+    },
+    { tells: true },
   );
   // The names are those of the parameters; each value is parsed again when the address is read.
   const change = useCallback((next: object) => void setQuery(next as Parameters<typeof setQuery>[0]), [setQuery]);
@@ -90,66 +112,48 @@ export function Inventory() {
         </span>
         <ColumnMenu columns={all} preferences={preferences} change={keep} />
       </PageHead>
-      {number > 0 ? (
-        <div className="flex items-center gap-2 border-b border-base-300 bg-base-200 px-4 py-1.5">
-          <span className="figures font-medium" role="status">
-            {number.toLocaleString('en')} chosen
-          </span>
-          <button
-            type="button"
-            className="btn btn-primary btn-sm"
-            onClick={() => router.push(withSelection('/workbench', selection()))}
-          >
-            Change
-          </button>
-          <button
-            type="button"
-            className="btn btn-sm"
-            onClick={() => router.push(withSelection('/publish', selection()))}
-          >
-            Publish
-          </button>
-          {!chosen.all && total > chosen.ids.size ? (
-            <button
-              type="button"
-              className="btn btn-ghost btn-sm"
-              onClick={() => setChosen({ all: true, ids: new Set() })}
-            >
-              Choose all {total.toLocaleString('en')}
-            </button>
-          ) : null}
-          <button type="button" className="btn btn-ghost btn-sm" onClick={() => setChosen(none)}>
-            Choose none
-          </button>
-        </div>
-      ) : null}
       {pages.isPending || accounts.isPending ? <Loading what="the inventory" /> : null}
       {pages.isError ? <Failed error={pages.error} retry={() => void pages.refetch()} /> : null}
       {pages.data && items.length === 0 ? (
         <NothingHere filtered={Object.keys(filter).length > 0} reset={() => void setQuery(null)} />
       ) : null}
-      {items.length > 0 && accounts.data ? (
-        <Net
-          items={items}
-          total={total}
-          columns={columns}
-          sort={{ by: query.sort, dir: query.dir }}
-          onSort={(by) => void setQuery({ sort: by, dir: query.sort === by && query.dir === 'asc' ? 'desc' : 'asc' })}
-          chosen={chosen}
-          choose={setChosen}
-          resize={(id, width) => keep({ ...preferences, widths: { ...preferences.widths, [id]: width } })}
-          more={() => {
-            if (pages.hasNextPage && !pages.isFetchingNextPage) void pages.fetchNextPage();
-          }}
-          saved={() => void client.invalidateQueries({ queryKey: ['items'] })}
-          act={(what) =>
-            number > 0 && router.push(withSelection(what === 'change' ? '/workbench' : '/publish', selection()))
-          }
-          publishKnots={(ids, accountIds) =>
-            router.push(withSelection('/publish', { kind: 'items', ids }, { accounts: accountIds.join(',') }))
-          }
-        />
-      ) : null}
+      <div className="relative flex min-h-0 flex-1 flex-col">
+        {number > 0 ? (
+          <ChosenBar
+            number={number}
+            total={total}
+            all={chosen.all}
+            change={() => router.push(withSelection('/workbench', selection()))}
+            publish={() => router.push(withSelection('/publish', selection()))}
+            chooseAll={() => setChosen({ all: true, ids: new Set() })}
+            chooseFirst={(count) => void chooseFirst.run(count)}
+            chooseNone={() => setChosen(noneChosen)}
+          />
+        ) : null}
+        {items.length > 0 && accounts.data ? (
+          <Net
+            isBarShown={number > 0}
+            items={items}
+            total={total}
+            columns={columns}
+            sort={{ by: query.sort, dir: query.dir }}
+            onSort={(by) => void setQuery({ sort: by, dir: query.sort === by && query.dir === 'asc' ? 'desc' : 'asc' })}
+            chosen={chosen}
+            choose={setChosen}
+            resize={(id, width) => keep({ ...preferences, widths: { ...preferences.widths, [id]: width } })}
+            more={() => {
+              if (pages.hasNextPage && !pages.isFetchingNextPage) void pages.fetchNextPage();
+            }}
+            saved={() => void client.invalidateQueries({ queryKey: ['items'] })}
+            act={(what) =>
+              number > 0 && router.push(withSelection(what === 'change' ? '/workbench' : '/publish', selection()))
+            }
+            publishKnots={(ids, accountIds) =>
+              router.push(withSelection('/publish', { kind: 'items', ids }, { accounts: accountIds.join(',') }))
+            }
+          />
+        ) : null}
+      </div>
     </div>
   );
 }

@@ -16,6 +16,8 @@ import { inRange, useGridCursor } from './use-grid-cursor';
 const rowHeight = 36;
 
 type Props = {
+  /** A bar lies over the foot: the last rows can be scrolled out from under it. */
+  isBarShown: boolean;
   items: FoundItem[];
   total: number;
   columns: Column[];
@@ -150,7 +152,11 @@ export function Net(props: Props) {
   return (
     <>
       {isKnotRange && rangeIds.length > 0 ? (
-        <div className="flex items-center gap-2 border-b border-base-300 bg-base-200 px-4 py-1.5">
+        <div
+          role="toolbar"
+          aria-label="Chosen knots"
+          className={`absolute left-1/2 z-20 flex -translate-x-1/2 items-center gap-2 rounded border border-base-300 bg-base-200 px-3 py-1.5 shadow-lg ${props.isBarShown ? 'bottom-14' : 'bottom-2'}`}
+        >
           <span className="figures font-medium" role="status">
             {rangeIds.length * knotColumns.length} knots
           </span>
@@ -187,7 +193,14 @@ export function Net(props: Props) {
             ))}
           </div>
         </div>
-        <div role="rowgroup" style={{ height: virtual.getTotalSize(), minWidth: width, position: 'relative' }}>
+        <div
+          role="rowgroup"
+          style={{
+            height: virtual.getTotalSize() + (props.isBarShown || isKnotRange ? 56 : 0),
+            minWidth: width,
+            position: 'relative',
+          }}
+        >
           {rows.map((row) => {
             const item = items[row.index];
             if (!item) return null;

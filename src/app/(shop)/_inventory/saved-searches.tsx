@@ -2,12 +2,13 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { type ItemFilter, readFilter } from '@/core/filter/address';
+import { addressOf, type ItemFilter, readFilter } from '@/core/filter/address';
 import type { SortName } from '@/core/filter/sorting';
 import type { SavedSearch } from '@/services/searches/find-searches';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
+import { useEscape } from '@/ui/frame/use-escape';
 
 export type Order = { sort: SortName; dir: 'asc' | 'desc' };
 type Props = { filter: ItemFilter; order: Order; open: (search: SavedSearch) => void };
@@ -23,6 +24,17 @@ export function SavedSearches(props: Props) {
       {shown ? <Searches {...props} close={() => setShown(false)} /> : null}
     </div>
   );
+}
+
+/** How many items it finds now. */
+function Count({ search }: { search: SavedSearch }) {
+  const query = addressOf(search.filter);
+  const { data } = useQuery({
+    queryKey: ['items-count', JSON.stringify(query)],
+    queryFn: () => api('GET /items/count', { query }),
+    staleTime: 10_000,
+  });
+  return <span className="quiet figures ml-auto">{data?.count.toLocaleString('en') ?? ''}</span>;
 }
 
 const touches = { touches: [['searches']] };
@@ -42,13 +54,13 @@ function Searches({ filter, order, open, close }: Props & { close: () => void })
     },
     { ...touches, tells: true },
   );
+  useEscape(true, close);
   const isFiltered = Object.keys(filter).length > 0;
   return (
     <div
       role="group"
       aria-label="Saved searches"
       className="absolute left-0 z-20 mt-1 w-80 space-y-3 rounded border border-base-300 bg-base-100 p-3 shadow-lg"
-      onKeyDown={(event) => event.key === 'Escape' && close()}
     >
       {isPending ? <Loading what="the searches" /> : null}
       {error ? <Failed error={error} retry={() => void refetch()} /> : null}
@@ -66,7 +78,8 @@ function Searches({ filter, order, open, close }: Props & { close: () => void })
                   close();
                 }}
               >
-                {one.name}
+                <span className="truncate">{one.name}</span>
+                <Count search={one} />
               </button>
               <button
                 type="button"
