@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Actor } from '../services/access/actor';
 
 type Schema = z.ZodType;
+type Media = 'text/csv' | 'text/event-stream' | 'application/x-ndjson';
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 type Given<S> = S extends Schema ? z.output<S> : undefined;
 
@@ -45,7 +46,7 @@ export type Endpoint<
   A extends Schema = Schema,
 > = Described<M, P, Q, B, A> & {
   /** How it is told when it is not JSON: lines of a file, or events one after the other, each as the answer says. */
-  media?: 'text/csv' | 'text/event-stream';
+  media?: Media;
   run(call: Call<P, Q, B>): Promise<unknown>;
 };
 
@@ -61,9 +62,18 @@ export const endpoint = <
 ): Endpoint<M, P, Q, B, A> => definition;
 
 /** Something that answers with a stream; `answer` says what one line or event holds. */
-export const streamed = <P extends string, A extends Schema, Q extends Schema | undefined = undefined>(
-  definition: Omit<Described<'GET', P, Q, undefined, A>, 'method'> & {
-    media: 'text/csv' | 'text/event-stream';
-    run(call: Call<P, Q, undefined>): Promise<Response>;
+export const streamed = <
+  P extends string,
+  A extends Schema,
+  M extends 'GET' | 'POST' = 'GET',
+  Q extends Schema | undefined = undefined,
+  B extends Schema | undefined = undefined,
+>(
+  definition: Omit<Described<M, P, Q, B, A>, 'method'> & {
+    /** `GET` when left out. */
+    method?: M;
+    media: Media;
+    run(call: Call<P, Q, B>): Promise<Response>;
   },
-): Endpoint<'GET', P, Q, undefined, A> => ({ ...definition, method: 'GET' });
+  // as long as it is left out, M is what it is left out for
+): Endpoint<M, P, Q, B, A> => ({ ...definition, method: definition.method ?? ('GET' as M) });

@@ -20,7 +20,7 @@ const schemaOf = (schema: z.ZodType, io: 'input' | 'output' = 'input'): JsonSche
 
 /** What comes back: JSON, lines of a file, or events, each as the endpoint's answer says. */
 const answered = ({ method, media, answer }: Endpoint) => ({
-  [method === 'POST' ? '201' : '200']: {
+  [method === 'POST' && !media ? '201' : '200']: {
     description: 'Done',
     content: { [media ?? 'application/json']: { schema: schemaOf(answer, 'output') } },
   },

@@ -66,6 +66,22 @@ export async function call<T = Record<string, unknown>>(
   return { status: response.status, body: answer as T };
 }
 
+/** The same of what answers line by line: every line, each held to the description. */
+export async function callLines<T>(path: string, body: unknown): Promise<T[]> {
+  const response = await fetch(`${stack.base}/api/v1${path}`, {
+    method: 'POST',
+    headers: { authorization: `Bearer ${stack.token}`, ...alone, 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+  const interfaceNow = await describedInterface();
+  const { media } = interfaceNow.answerOf(`POST ${path}`);
+  if (!response.headers.get('content-type')?.startsWith(media)) throw new Error(`not ${media}: ${await response.text()}`);
+  const lines = (await response.text()).trimEnd().split('\n').map((line): unknown => JSON.parse(line));
+  const faults = lines.flatMap((line) => interfaceNow.faults('POST', path, response.status, line));
+  if (faults.length) throw new Error(`answered otherwise than described:\n${faults.slice(0, 8).join('\n')}`);
+  return lines as T[]; // as described, which was checked above
+}
+
 /** Waits for a thing to become true; fails with what was seen last. */
 export async function until<T>(look: () => Promise<T>, fits: (seen: T) => boolean, ms = 30_000): Promise<T> {
   const end = Date.now() + ms;

@@ -1,14 +1,15 @@
 import { z } from 'zod';
 import { appliedEditSchema, applyEdit, applyEditSchema } from '../../services/changes/apply-edit';
 import { editConsequencesSchema } from '../../services/changes/consequences';
-import { editSchema } from '../../services/changes/edit-schema';
-import { previewCounts } from '../../services/changes/preview-counts';
+import { editSchema, previewEditSchema } from '../../services/changes/edit-schema';
+import { countEdit, previewCounts } from '../../services/changes/preview-counts';
 import { previewRowSchema, previewRows } from '../../services/changes/preview-rows';
 import { setOverride, setOverrideSchema } from '../../services/changes/set-override';
 import { takeOver, takeOverSchema } from '../../services/changes/take-over';
 import { undoneSchema, undoRun, undoRunSchema } from '../../services/changes/undo-run';
 import { updateItem, updateItemSchema } from '../../services/changes/update-item';
-import { done, endpoint } from '../endpoint';
+import { done, endpoint, streamed } from '../endpoint';
+import { lineStream } from '../text-stream';
 
 /** What changes items. */
 export const changesEndpoints = [
@@ -43,8 +44,8 @@ export const changesEndpoints = [
     method: 'POST',
     path: '/edits/preview',
     tag: 'Bulk edits',
-    summary: 'First items before and after, with the net per account',
-    body: editSchema,
+    summary: 'First items before and after, with the net per account; or as one account will get them',
+    body: previewEditSchema,
     answer: z.object({ rows: z.array(previewRowSchema) }),
     run: async ({ body }) => ({ rows: await previewRows(body) }),
   }),
@@ -56,6 +57,16 @@ export const changesEndpoints = [
     body: editSchema,
     answer: editConsequencesSchema,
     run: ({ body }) => previewCounts(body),
+  }),
+  streamed({
+    method: 'POST',
+    path: '/edits/counting',
+    tag: 'Bulk edits',
+    summary: 'The same while it is counted: what has been found by now, a line each, the whole at last',
+    media: 'application/x-ndjson',
+    body: editSchema,
+    answer: editConsequencesSchema,
+    run: ({ body }) => lineStream(countEdit(body)),
   }),
   endpoint({
     method: 'POST',

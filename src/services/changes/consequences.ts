@@ -1,18 +1,27 @@
 import { z } from 'zod';
-import { type AccountNet, type ItemTuple, netAt, priceThere } from './edit-nets';
+import { fullPace, paceOn, secondsFor } from '../../core/sync';
+import { type AccountNet, type ItemTuple, netsAt, priceThere } from './edit-nets';
 
 export const accountConsequenceSchema = z.object({
   accountId: z.number(),
   name: z.string(),
+  /** Live listings that become different. */
   changes: z.number(),
+  /** Which of their fields, and in how many listings each. */
+  fields: z.array(z.object({ field: z.string(), label: z.string(), count: z.number() })),
   keepOverride: z.number(),
   belowZero: z.number(),
-  outOfRange: z.number(),
   /** Listings that would not be taken any more as they become. */
   blocked: z.number(),
+  /** What would be wrong with them, grouped by cause. */
+  breaks: z.array(z.object({ message: z.string(), fix: z.string(), count: z.number() })),
+  feesBefore: z.number(),
+  feesAfter: z.number(),
   netBefore: z.number(),
   netAfter: z.number(),
   currency: z.string(),
+  /** How long sending takes under the account's pace. */
+  seconds: z.number(),
 });
 export type AccountConsequence = z.infer<typeof accountConsequenceSchema>;
 
@@ -26,57 +35,136 @@ export const editConsequencesSchema = z.object({
       count: z.number(),
     }),
   ),
+  /** The first items that cannot be changed this way. */
+  refusedItems: z.array(z.number()),
   accounts: z.array(accountConsequenceSchema),
+  /** How many items there are to look at. */
+  total: z.number(),
+  /** Whether all of them have been looked at. */
+  isWhole: z.boolean(),
 });
 export type EditConsequences = z.infer<typeof editConsequencesSchema>;
 
+/** What would be wrong with a listing as it becomes. */
+type Break = { message: string; fix: string };
+
 /** What a change does to one listing; amounts in its account's currency. */
 type ListingConsequence = {
-  isChanged: boolean;
-  isBlocked: boolean;
+  /** Labels of the fields that become different, by their ids. */
+  fields: ReadonlyMap<string, string>;
+  breaks: readonly Break[];
   keepsOverride: boolean;
-  price: number | null;
-  netBefore: number | null;
-  netAfter: number | null;
+  before: { net: number; fees: number } | null;
+  after: { net: number; fees: number } | null;
 };
+
+const mostReasons = 20;
+const mostRefusedItems = 60;
+
+class AccountTotal {
+  changes = 0;
+  keepOverride = 0;
+  belowZero = 0;
+  blocked = 0;
+  feesBefore = 0;
+  feesAfter = 0;
+  netBefore = 0;
+  netAfter = 0;
+  readonly fields = new Map<string, { label: string; count: number }>();
+  readonly breaks = new Map<string, Break & { count: number }>();
+  readonly there: AccountNet;
+
+  constructor(there: AccountNet) {
+    this.there = there;
+  }
+
+  add({ fields, breaks, keepsOverride, before, after }: ListingConsequence): void {
+    if (keepsOverride) this.keepOverride++;
+    if (fields.size) this.changes++;
+    for (const [field, label] of fields) {
+      const known = this.fields.get(field);
+      if (known) known.count++;
+      else this.fields.set(field, { label, count: 1 });
+    }
+    if (breaks.length) this.blocked++;
+    for (const one of breaks) {
+      const known = this.breaks.get(one.message);
+      if (known) known.count++;
+      else if (this.breaks.size < mostReasons) this.breaks.set(one.message, { ...one, count: 1 });
+    }
+    this.netBefore += before?.net ?? 0;
+    this.netAfter += after?.net ?? 0;
+    this.feesBefore += before?.fees ?? 0;
+    this.feesAfter += after?.fees ?? 0;
+    if ((after?.net ?? 0) < 0) this.belowZero++;
+  }
+
+  view(now: Date): AccountConsequence {
+    const { account } = this.there;
+    const { rules } = account.compiled;
+    const pace = paceOn(rules.pacing, account.row.ownPace ?? fullPace, now);
+    return {
+      accountId: account.id,
+      name: account.name,
+      changes: this.changes,
+      fields: [...this.fields].map(([field, one]) => ({ field, ...one })).sort((a, b) => b.count - a.count),
+      keepOverride: this.keepOverride,
+      belowZero: this.belowZero,
+      blocked: this.blocked,
+      breaks: [...this.breaks.values()].sort((a, b) => b.count - a.count),
+      feesBefore: this.feesBefore,
+      feesAfter: this.feesAfter,
+      netBefore: this.netBefore,
+      netAfter: this.netAfter,
+      currency: rules.currency,
+      seconds: this.changes ? secondsFor({ create: 0, update: this.changes, end: 0, renew: 0 }, pace) : 0,
+    };
+  }
+}
+
+const onPrice: ReadonlyMap<string, string> = new Map([['price', 'Price']]);
+const onQuantity: ReadonlyMap<string, string> = new Map([['quantity', 'Quantity']]);
+const onBoth: ReadonlyMap<string, string> = new Map([...onPrice, ...onQuantity]);
+const onNothing: ReadonlyMap<string, string> = new Map();
+const noBreaks: readonly Break[] = [];
 
 /** What a change comes to, added up item by item. */
 export class Consequences {
-  readonly refused = new Map<string, number>();
-  readonly accounts = new Map<number, AccountConsequence>();
+  private readonly refused = new Map<string, number>();
+  private refusedCount = 0;
+  private readonly refusedItems: number[] = [];
+  private readonly accounts: Map<number, AccountTotal>;
   items = 0;
   changed = 0;
+  total = 0;
 
-  refuse(why: string): void {
-    this.refused.set(why, (this.refused.get(why) ?? 0) + 1);
+  constructor(nets: ReadonlyMap<number, AccountNet>) {
+    this.accounts = new Map([...nets].map(([id, net]) => [id, new AccountTotal(net)]));
   }
 
-  get view(): EditConsequences {
-    const refusedCount = [...this.refused.values()].reduce((sum, count) => sum + count, 0);
+  refuse(item: number, why: string): void {
+    this.refused.set(why, (this.refused.get(why) ?? 0) + 1);
+    this.refusedCount++;
+    if (this.refusedItems.length < mostRefusedItems) this.refusedItems.push(item);
+  }
+
+  view(isWhole: boolean): EditConsequences {
+    const now = new Date();
+    const reasons = [...this.refused]
+      .map(([why, count]) => ({ why, count }))
+      .sort((a, b) => b.count - a.count)
+      .slice(0, mostReasons);
+    const others = this.refusedCount - reasons.reduce((sum, one) => sum + one.count, 0);
     return {
       items: this.items,
       changed: this.changed,
-      unchanged: this.items - this.changed - refusedCount,
-      refused: [...this.refused].map(([why, count]) => ({ why, count })),
-      accounts: [...this.accounts.values()],
+      unchanged: this.items - this.changed - this.refusedCount,
+      refused: others ? [...reasons, { why: 'For other reasons', count: others }] : reasons,
+      refusedItems: this.refusedItems,
+      accounts: [...this.accounts.values()].map((one) => one.view(now)),
+      total: Math.max(this.total, this.items),
+      isWhole,
     };
-  }
-
-  constructor(nets: Map<number, AccountNet>) {
-    for (const [accountId, { account }] of nets) {
-      this.accounts.set(accountId, {
-        accountId,
-        name: account.name,
-        changes: 0,
-        keepOverride: 0,
-        belowZero: 0,
-        outOfRange: 0,
-        blocked: 0,
-        netBefore: 0,
-        netAfter: 0,
-        currency: account.compiled.rules.currency,
-      });
-    }
   }
 
   /** A listing that only another price or other units of its item change. */
@@ -87,29 +175,26 @@ export class Consequences {
     quantityChanged: boolean,
     overridePrice: number | null,
   ): void {
-    const priceChanged = newPrice !== row[1];
     const before = overridePrice ?? priceThere(net, row, row[1]);
     const after = overridePrice ?? priceThere(net, row, newPrice);
+    const isPrice = before !== after;
     this.add(net, {
-      isChanged: before !== after || quantityChanged,
-      isBlocked: false,
-      keepsOverride: overridePrice !== null && priceChanged,
-      price: after,
-      netBefore: netAt(net, row, before),
-      netAfter: netAt(net, row, after),
+      fields: isPrice ? (quantityChanged ? onBoth : onPrice) : quantityChanged ? onQuantity : onNothing,
+      breaks: isPrice ? priceBreaks(net, after) : noBreaks,
+      keepsOverride: overridePrice !== null && newPrice !== row[1],
+      before: netsAt(net, row, before),
+      after: netsAt(net, row, after),
     });
   }
 
   add(net: AccountNet, what: ListingConsequence): void {
-    const account = this.accounts.get(net.account.id);
-    if (!account) return;
-    if (what.keepsOverride) account.keepOverride++;
-    if (what.isChanged) account.changes++;
-    if (what.isBlocked) account.blocked++;
-    account.netBefore += what.netBefore ?? 0;
-    account.netAfter += what.netAfter ?? 0;
-    if ((what.netAfter ?? 0) < 0) account.belowZero++;
-    const { min, max } = net.account.compiled.rules.price ?? { min: 0, max: Number.POSITIVE_INFINITY };
-    if (what.price !== null && (what.price < min || what.price > max)) account.outOfRange++;
+    this.accounts.get(net.account.id)?.add(what);
   }
+}
+
+function priceBreaks({ account }: AccountNet, price: number | null): readonly Break[] {
+  const { min, max } = account.compiled.rules.price ?? { min: 0, max: Number.POSITIVE_INFINITY };
+  if (price === null || (price >= min && price <= max)) return noBreaks;
+  const message = price < min ? 'The price is below what is allowed there' : 'The price is above what is allowed there';
+  return [{ message, fix: 'Keep the price within a floor and a ceiling' }];
 }

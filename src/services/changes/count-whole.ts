@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { applySteps } from '../../core/edit';
-import { computeListing } from '../../core/listing';
+import { type ComputedListing, computeListing } from '../../core/listing';
+import { factsOf, netFor } from '../../core/listing/net';
 import { diff } from '../../core/sync';
 import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
@@ -8,58 +9,90 @@ import { inputOf } from '../records/compute-row';
 import { groupByItem, loadItems } from '../records/load-items';
 import { selectionWhere } from '../records/selection';
 import { Consequences, type EditConsequences } from './consequences';
-import { accountNets, netAt } from './edit-nets';
+import { type AccountNet, accountNets } from './edit-nets';
 import type { Edit } from './edit-schema';
 import { findEditedListings } from './edited-listings';
-import { netTuple } from './net-tuple';
 import { stepContext } from './step-context';
 
-/** So many items are read at once: memory stays flat. */
-const portion = 400;
+/** As many items are read at once as are counted in about a tenth of a second: who waits sees it move, and can stop it. */
+const firstPortion = 50;
+const mostAtOnce = 500;
+const aimMs = 100;
+
+const netsOf = (there: AccountNet, { content }: ComputedListing, cost: number | null) => {
+  if (typeof content.price !== 'number') return null;
+  const facts = factsOf(there.account, content, cost, there.liveCount);
+  const { net, fees } = netFor(there.account.compiled.rules, { ...facts, price: content.price });
+  return { net, fees: fees.total };
+};
+
+/** The blocking issues that a listing did not have before. */
+function breaksOf(was: ComputedListing, becomes: ComputedListing) {
+  if (becomes.ready) return [];
+  const known = new Set(was.issues.filter((one) => one.blocks).map((one) => one.message));
+  return becomes.issues
+    .filter((one) => one.blocks && !known.has(one.message))
+    .map(({ message, fix }) => ({ message, fix: fix.label }));
+}
 
 /**
- * The same counts for steps on any field: each item is changed in memory, and each of its live listings computed as it is
- * and as it becomes.
+ * What steps on any field come to: each item is changed in memory, and each of its live listings computed as it is and as
+ * it becomes. What has been counted by now comes portion by portion, the whole at last; while one portion is counted the
+ * next one is read.
  */
-export async function countWhole(edit: Edit): Promise<EditConsequences> {
+export async function* countWhole(edit: Edit): AsyncGenerator<EditConsequences> {
   const db = database();
   const [nets, { context }] = await Promise.all([accountNets(), stepContext(db)]);
   const total = new Consequences(nets);
   const all = await withConnection((connection) =>
     readRows<[number]>(connection, sql`select i.id from item i where ${selectionWhere(edit.selection)} order by i.id`),
   );
-  for (let from = 0; from < all.length; from += portion) {
-    const ids = all.slice(from, from + portion).map(([id]) => id);
+  total.total = all.length;
+  const read = async (from: number, size: number) => {
+    const ids = all.slice(from, from + size).map(([id]) => id);
     const [items, listings] = await Promise.all([loadItems(db, ids), findEditedListings(db, ids)]);
-    const byItem = groupByItem(listings);
+    return { items, byItem: groupByItem(listings), next: from + ids.length };
+  };
+  let size = firstPortion;
+  let coming = read(0, size);
+  for (let at = 0; at < all.length; ) {
+    const { items, byItem, next } = await coming;
+    coming = read(next, size);
+    // Whoever stops here must not leave a failure behind that nobody hears.
+    coming.catch(() => undefined);
+    const began = performance.now();
     for (const item of items) {
       total.items++;
       const rows = byItem.get(item.id) ?? [];
       const overrides = new Map(rows.map((row) => [row.accountId, row.overrides]));
       const result = applySteps(edit.steps, { item, overrides }, context);
       if ('refused' in result) {
-        total.refuse(result.refused);
+        total.refuse(item.id, result.refused);
         continue;
       }
       if (result.changes.length === 0) continue;
       total.changed++;
+      const after = result.record;
       for (const row of rows) {
         const net = nets.get(row.accountId);
         if (row.remote !== 'live' || !net) continue;
-        const own = result.record.overrides.get(row.accountId) ?? {};
+        const own = after.overrides.get(row.accountId) ?? {};
         const was = computeListing(inputOf(item, row, net.account));
-        const becomes = computeListing(inputOf(result.record.item, { ...row, overrides: own }, net.account));
-        const amount = (value: unknown) => (typeof value === 'number' ? value : null);
+        const becomes = computeListing(inputOf(after.item, { ...row, overrides: own }, net.account));
+        const labels = new Map(becomes.values.map((one) => [one.field, one.label]));
         total.add(net, {
-          isChanged: diff(was.content, becomes.content).length > 0,
-          isBlocked: was.ready && !becomes.ready,
-          keepsOverride: amount(own.price) !== null && result.record.item.price !== item.price,
-          price: amount(becomes.content.price),
-          netBefore: netAt(net, netTuple(item), amount(was.content.price)),
-          netAfter: netAt(net, netTuple(result.record.item), amount(becomes.content.price)),
+          fields: new Map(diff(was.content, becomes.content).map(({ field }) => [field, labels.get(field) ?? field])),
+          breaks: breaksOf(was, becomes),
+          keepsOverride: typeof own.price === 'number' && after.item.price !== item.price,
+          before: netsOf(net, was, item.cost),
+          after: netsOf(net, becomes, after.item.cost),
         });
       }
     }
+    const tookMs = performance.now() - began;
+    size = Math.round(Math.max(10, Math.min(mostAtOnce, size * 2, (items.length * aimMs) / Math.max(1, tookMs))));
+    at = next;
+    yield total.view(at >= all.length);
   }
-  return total.view;
+  if (all.length === 0) yield total.view(true);
 }

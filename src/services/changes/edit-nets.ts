@@ -67,19 +67,25 @@ export function priceThere(
   return made?.price ?? null;
 }
 
-export const netAt = (there: AccountNet, row: Readonly<[...ItemTuple, ...unknown[]]>, price: number | null) =>
-  price === null
-    ? null
-    : netFor(there.account.compiled.rules, {
-        price,
-        cost: amountThere(row[3], there.account.rate),
-        packaging: there.packaging,
-        weightGrams: row[4],
-        categoryId: there.account.categoryMap[row[5]] ?? null,
-        liveCount: there.liveCount,
-        sellerPays: there.sellerPays,
-        values: there.values,
-      }).net;
+/** Net and fees of a price there; null without one. */
+export function netsAt(
+  there: AccountNet,
+  row: Readonly<[...ItemTuple, ...unknown[]]>,
+  price: number | null,
+): { net: number; fees: number } | null {
+  if (price === null) return null;
+  const { net, fees } = netFor(there.account.compiled.rules, {
+    price,
+    cost: amountThere(row[3], there.account.rate),
+    packaging: there.packaging,
+    weightGrams: row[4],
+    categoryId: there.account.categoryMap[row[5]] ?? null,
+    liveCount: there.liveCount,
+    sellerPays: there.sellerPays,
+    values: there.values,
+  });
+  return { net, fees: fees.total };
+}
 
 /** Every account, ready to compute nets. Live listings are counted only where a fee hangs on their number. */
 export async function accountNets(): Promise<Map<number, AccountNet>> {

@@ -2,8 +2,8 @@ import { sql } from 'drizzle-orm';
 import type { PoolConnection } from 'mysql2/promise';
 import { applyToNumbers, isOnNumbers } from '../../core/edit';
 import { homeCurrency } from '../../core/measure';
-import { database, withConnection } from '../../db/client';
-import { streamRows } from '../../db/raw';
+import { database, pool } from '../../db/client';
+import { readRows, streamRows } from '../../db/raw';
 import { selectionWhere } from '../records/selection';
 import { checkSteps } from './check-steps';
 import { Consequences, type EditConsequences } from './consequences';
@@ -14,14 +14,16 @@ import type { Edit } from './edit-schema';
 const byVariations = 'Its stock is counted by its variations';
 const liveListings = sql`l.remote = 'live'`;
 
-async function countOn(
+async function* countOn(
   connection: PoolConnection,
   listingConnection: PoolConnection,
   edit: Edit,
-): Promise<EditConsequences> {
+): AsyncGenerator<EditConsequences> {
   const nets = await accountNets();
   const total = new Consequences(nets);
   const where = selectionWhere(edit.selection);
+  const [[items] = [0]] = await readRows<[number]>(connection, sql`select count(*) from item i where ${where}`);
+  total.total = items;
   const listings = streamRows<ListingTuple>(
     listingConnection,
     sql`select l.item_id, l.account_id, l.override_price from listing l join item i on i.id = l.item_id where ${where} and ${liveListings} order by l.item_id`,
@@ -35,7 +37,7 @@ async function countOn(
     sql`select ${itemTuple} from item i where ${where} order by i.id`,
   )) {
     for (const row of chunk) {
-      const [, price, quantity, , , , varied] = row;
+      const [id, price, quantity, , , , varied] = row;
       const seen = applyToNumbers(edit.steps, { price, quantity }, homeCurrency);
       // Of an item with combinations stock is counted there.
       const isCounted = varied === 1 && seen.changed.includes('quantity');
@@ -43,7 +45,7 @@ async function countOn(
       const isQuantity = result.changed.some((one) => one === 'quantity');
       total.items++;
       if (result.changed.length) total.changed++;
-      if (result.refused !== null) total.refuse(result.refused);
+      if (result.refused !== null) total.refuse(id, result.refused);
       while (true) {
         if (at >= waiting.length && !over) {
           const next = await listings.next();
@@ -58,13 +60,41 @@ async function countOn(
         if (net && listing[0] === row[0]) total.listing(net, row, result.price, isQuantity, listing[2]);
       }
     }
+    yield total.view(false);
   }
-  return total.view;
+  yield total.view(true);
 }
 
-/** What a change does to all of its items and to each account's listings, counted over every row. */
-export async function previewCounts(edit: Edit): Promise<EditConsequences> {
+/** What only concerns prices and units is counted from two streams; whoever stops early leaves no half-read connection. */
+async function* countNumbers(edit: Edit): AsyncGenerator<EditConsequences> {
+  const [items, listings] = await Promise.all([pool().getConnection(), pool().getConnection()]);
+  let isWhole = false;
+  try {
+    for await (const one of countOn(items, listings, edit)) {
+      isWhole = one.isWhole;
+      yield one;
+    }
+  } finally {
+    for (const one of [items, listings]) {
+      if (isWhole) one.release();
+      else one.destroy();
+    }
+  }
+}
+
+/**
+ * What a change does to all of its items and to each account's listings: what has been counted by now, again and again,
+ * and at last with every row counted.
+ */
+export async function* countEdit(edit: Edit): AsyncGenerator<EditConsequences> {
   await checkSteps(database(), edit.steps);
-  if (!isOnNumbers(edit.steps)) return countWhole(edit);
-  return withConnection((connection) => withConnection((listings) => countOn(connection, listings, edit)));
+  yield* isOnNumbers(edit.steps) ? countNumbers(edit) : countWhole(edit);
+}
+
+/** The same, once all is counted. */
+export async function previewCounts(edit: Edit): Promise<EditConsequences> {
+  let last: EditConsequences | null = null;
+  for await (const one of countEdit(edit)) last = one;
+  if (!last) throw new Error('nothing was counted');
+  return last;
 }

@@ -4,14 +4,17 @@ import type { DoneChange, ItemRecord } from '../../core/change';
 import { applySteps } from '../../core/edit';
 import type { Field } from '../../core/field';
 import { combinationWords } from '../../core/item';
-import { toPlainText } from '../../core/listing';
+import type { Json } from '../../core/json';
+import { computeListing, type Overrides, toPlainText } from '../../core/listing';
+import { diff } from '../../core/sync';
 import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
+import { inputOf } from '../records/compute-row';
 import { groupByItem, loadItems } from '../records/load-items';
 import { selectionWhere } from '../records/selection';
 import { checkSteps } from './check-steps';
-import { accountNets, netAt, priceThere } from './edit-nets';
-import type { Edit } from './edit-schema';
+import { type AccountNet, accountNets, netsAt, priceThere } from './edit-nets';
+import type { PreviewEdit } from './edit-schema';
 import { findEditedListings } from './edited-listings';
 import { netTuple } from './net-tuple';
 import { type LoadedSteps, stepContext } from './step-context';
@@ -27,6 +30,8 @@ const shownChangeSchema = z.object({
   after: z.string(),
   /** A number, an amount, a measure: shown to the right. */
   isNumber: z.boolean(),
+  /** How long a text becomes there, of how much. */
+  note: z.string().nullable(),
 });
 export type ShownChange = z.infer<typeof shownChangeSchema>;
 
@@ -37,6 +42,8 @@ export const previewRowSchema = z.object({
   photo: z.string().nullable(),
   changes: z.array(shownChangeSchema),
   refused: z.string().nullable(),
+  /** What would be wrong with the listing on the account that is looked at. */
+  breaks: z.array(z.string()),
   /** Net before and after, per account where it is listed; null without a price. */
   nets: z.array(
     z.object({
@@ -81,12 +88,52 @@ function shown(change: DoneChange, before: ItemRecord, { context }: LoadedSteps)
       ),
       after: text(change.to),
       isNumber: numberKinds.includes(field.kind.is),
+      note: null,
     },
   ];
 }
 
-/** The first rows of a change, before and after, with the net per account. */
-export async function previewRows(edit: Edit, limit = 60): Promise<PreviewRow[]> {
+type Seen = { item: ItemRecord['item']; overrides: ReadonlyMap<number, Overrides> };
+type ListedRow = Awaited<ReturnType<typeof findEditedListings>>[number];
+
+/** What an account gets of an item, before and after, field by field, as it is fitted and rounded there. */
+function shownThere(
+  row: ListedRow,
+  { account }: AccountNet,
+  before: Seen,
+  after: Seen,
+  { context }: LoadedSteps,
+): { changes: ShownChange[]; breaks: string[] } {
+  const at = ({ item, overrides }: Seen) =>
+    computeListing(inputOf(item, { ...row, overrides: overrides.get(account.id) ?? {} }, account));
+  const [was, becomes] = [at(before), at(after)];
+  const values = new Map([...was.values, ...becomes.values].map((one) => [one.field, one]));
+  const currency = context.currencyOf(account.id);
+  const changes = diff(was.content, becomes.content).map(({ field, from, to }): ShownChange => {
+    const known = context.listingField(account.id, field);
+    const { label = field, length, max } = values.get(field) ?? {};
+    const text = (value: Json) => {
+      const said = known ? known.show(value, { currency }) : value === null ? '' : JSON.stringify(value);
+      return known?.kind.is === 'rich' || field === 'description' ? toPlainText(said) : said;
+    };
+    return {
+      column: `there/${field}`,
+      label,
+      accountId: null,
+      combination: null,
+      before: text(from),
+      after: text(to),
+      isNumber: known !== undefined && numberKinds.includes(known.kind.is),
+      note: length === undefined || max === undefined ? null : `${length} of ${max}`,
+    };
+  });
+  const known = new Set(was.issues.map((one) => one.message));
+  const breaks = becomes.issues.filter((one) => one.blocks && !known.has(one.message)).map((one) => one.message);
+  return { changes, breaks };
+}
+
+/** The first rows of a change, before and after, with the net per account; or as one account will get them. */
+export async function previewRows(edit: PreviewEdit, limit = 60): Promise<PreviewRow[]> {
   const db = database();
   await checkSteps(db, edit.steps);
   const [nets, loaded] = await Promise.all([accountNets(), stepContext(db)]);
@@ -103,36 +150,45 @@ export async function previewRows(edit: Edit, limit = 60): Promise<PreviewRow[]>
   return items.map((item): PreviewRow => {
     const rows = byItem.get(item.id) ?? [];
     const overrides = new Map(rows.map((row) => [row.accountId, row.overrides]));
-    const result = applySteps(edit.steps, { item, overrides }, loaded.context);
-    const after = 'record' in result ? result.record : { item, overrides };
-    const price = (account: number, from: typeof overrides) => {
+    const before: Seen = { item, overrides };
+    const result = applySteps(edit.steps, before, loaded.context);
+    const after: Seen = 'record' in result ? result.record : before;
+    const price = (account: number, from: Seen['overrides']) => {
       const own = from.get(account)?.price;
       return typeof own === 'number' ? own : null;
     };
+    const there = edit.account === undefined ? undefined : rows.find((row) => row.accountId === edit.account);
+    const net = edit.account === undefined ? undefined : nets.get(edit.account);
+    const seen =
+      edit.account === undefined
+        ? {
+            changes: 'changes' in result ? result.changes.flatMap((one) => shown(one, before, loaded)) : [],
+            breaks: [],
+          }
+        : there && net && there.state !== 'none'
+          ? shownThere(there, net, before, after, loaded)
+          : { changes: [], breaks: [] };
     return {
       id: item.id,
       sku: item.sku,
       title: item.title,
       photo: photos.get(item.id) ?? null,
-      changes: 'changes' in result ? result.changes.flatMap((one) => shown(one, { item, overrides }, loaded)) : [],
+      ...seen,
       refused: 'refused' in result ? result.refused : null,
       nets: rows
-        .filter((row) => row.state !== 'none')
+        .filter((row) => row.state !== 'none' && (edit.account === undefined || row.accountId === edit.account))
         .flatMap(({ accountId }) => {
           const net = nets.get(accountId);
           if (!net) return [];
-          const at = (record: typeof after) => {
+          const at = (record: Seen) => {
             const tuple = netTuple(record.item);
-            return netAt(
-              net,
-              tuple,
-              price(accountId, new Map(record.overrides)) ?? priceThere(net, tuple, record.item.price),
-            );
+            const own = price(accountId, record.overrides);
+            return netsAt(net, tuple, own ?? priceThere(net, tuple, record.item.price))?.net ?? null;
           };
           return [
             {
               accountId,
-              before: at({ item, overrides }),
+              before: at(before),
               after: at(after),
               keepsOverride: price(accountId, overrides) !== null && after.item.price !== item.price,
             },

@@ -64,10 +64,7 @@ export function addressOf(path: string, { params = {}, query = {} }: Pick<Loose,
   return search.size > 0 ? `${named}?${search}` : named;
 }
 
-/** Calls Netting's own HTTP interface; what it takes and answers is known from the endpoints' own schemas. */
-export async function api<N extends Name>(name: N, ...given: Arguments[N]): Promise<Answer<N>> {
-  const [first = {}] = given as [Loose?]; // every request has these parts, or fewer
-  const { body, signal, keepalive, ...where } = first;
+async function request(name: Name, { body, signal, keepalive, ...where }: Loose): Promise<Response> {
   const [method, path = ''] = name.split(' ');
   let response: Response;
   try {
@@ -84,9 +81,30 @@ export async function api<N extends Name>(name: N, ...given: Arguments[N]): Prom
   }
   if (response.status === 401 && typeof window !== 'undefined')
     window.location.href = `/sign-in?next=${encodeURIComponent(window.location.pathname + window.location.search)}`;
-  const parsed: unknown = await response.json().catch(() => ({}));
-  if (!response.ok) throw new ApiProblem(response.status, parsed as ConstructorParameters<typeof ApiProblem>[1]); // problem details, RFC 9457
-  return parsed as Answer<N>; // tests hold every answer to the schema that this type is inferred from
+  if (response.ok) return response;
+  const problem: unknown = await response.json().catch(() => ({}));
+  throw new ApiProblem(response.status, problem as ConstructorParameters<typeof ApiProblem>[1]); // problem details, RFC 9457
+}
+
+/** Calls Netting's own HTTP interface; what it takes and answers is known from the endpoints' own schemas. */
+export async function api<N extends Name>(name: N, ...given: Arguments[N]): Promise<Answer<N>> {
+  const [first = {}] = given as [Loose?]; // every request has these parts, or fewer
+  const response = await request(name, first);
+  return (await response.json().catch(() => ({}))) as Answer<N>; // tests hold every answer to the schema that this type is inferred from
+}
+
+/** The same of what answers line by line: each line as it comes. */
+export async function* apiLines<N extends Name>(name: N, ...given: Arguments[N]): AsyncGenerator<Answer<N>> {
+  const [first = {}] = given as [Loose?]; // every request has these parts, or fewer
+  const response = await request(name, first);
+  if (!response.body) return;
+  let rest = '';
+  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
+  for (let part = await reader.read(); !part.done; part = await reader.read()) {
+    const lines = (rest + part.value).split('\n');
+    rest = lines.pop() ?? '';
+    for (const line of lines) yield JSON.parse(line) as Answer<N>; // as above
+  }
 }
 
 export const photoUrl = (hash: string, size: 'thumb' | 'view' | 'market'): string => `/api/photos/${hash}-${size}`;

@@ -4,6 +4,7 @@ import { jpeg, publishItems, readyItem, sheet, stateOn } from '../../support/ite
 import {
   accountOf,
   call,
+  callLines,
   control,
   describedInterface,
   type MarketListing,
@@ -172,6 +173,11 @@ const cases: Record<string, Case> = {
     post('/items/take-over', { from: item.id, fields: ['supplier', 'notes'], to: [other.id] }),
   'POST /edits/preview': () =>
     post('/edits/preview', { selection: selection(), steps: [{ field: 'price', do: { verb: 'set', value: 15_500 } }] }),
+  'POST /edits/counting': async () => {
+    const steps = [{ field: 'quantity', do: { verb: 'add', by: 1 } }];
+    const body = await callLines('/edits/counting', { selection: selection(), steps });
+    return { status: 200, body: body.at(-1) };
+  },
   'POST /edits/consequences': () =>
     post('/edits/consequences', { selection: selection(), steps: [{ field: 'quantity', do: { verb: 'add', by: 1 } }] }),
   'POST /edits': async () => {

@@ -42,7 +42,18 @@ export function PreviewTable({
       head: 'Item',
       className: 'max-w-64',
       cell: (row) => (
-        <ItemCell {...row} below={row.refused ? <span className="text-warning">{row.refused}</span> : row.sku} />
+        <ItemCell
+          {...row}
+          below={
+            row.refused ? (
+              <span className="text-warning">{row.refused}</span>
+            ) : row.breaks.length ? (
+              <span className="text-error">{row.breaks.join('. ')}</span>
+            ) : (
+              row.sku
+            )
+          }
+        />
       ),
     },
     ...changing.map(
@@ -100,7 +111,7 @@ export function PreviewTable({
   );
 }
 
-function Change({ change: { before, after, combination, isNumber } }: { change: ShownChange }) {
+function Change({ change: { before, after, combination, isNumber, note } }: { change: ShownChange }) {
   return (
     <div>
       {combination ? <span className="quiet mr-2">{combination}</span> : null}
@@ -112,6 +123,7 @@ function Change({ change: { before, after, combination, isNumber } }: { change: 
       ) : (
         <WordDiff before={before} after={after} />
       )}
+      {note ? <span className="quiet figures block text-[11px]">{note}</span> : null}
     </div>
   );
 }
