@@ -75,8 +75,12 @@ export async function callLines<T>(path: string, body: unknown): Promise<T[]> {
   });
   const interfaceNow = await describedInterface();
   const { media } = interfaceNow.answerOf(`POST ${path}`);
-  if (!response.headers.get('content-type')?.startsWith(media)) throw new Error(`not ${media}: ${await response.text()}`);
-  const lines = (await response.text()).trimEnd().split('\n').map((line): unknown => JSON.parse(line));
+  if (!response.headers.get('content-type')?.startsWith(media))
+    throw new Error(`not ${media}: ${await response.text()}`);
+  const lines = (await response.text())
+    .trimEnd()
+    .split('\n')
+    .map((line): unknown => JSON.parse(line));
   const faults = lines.flatMap((line) => interfaceNow.faults('POST', path, response.status, line));
   if (faults.length) throw new Error(`answered otherwise than described:\n${faults.slice(0, 8).join('\n')}`);
   return lines as T[]; // as described, which was checked above

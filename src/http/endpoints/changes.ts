@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { appliedEditSchema, applyEdit, applyEditSchema } from '../../services/changes/apply-edit';
+import { commonValueSchema, commonValues, commonValuesSchema } from '../../services/changes/common-values';
 import { editConsequencesSchema } from '../../services/changes/consequences';
 import { editSchema, previewEditSchema } from '../../services/changes/edit-schema';
 import { countEdit, previewCounts } from '../../services/changes/preview-counts';
@@ -39,6 +40,16 @@ export const changesEndpoints = [
     body: takeOverSchema,
     answer: z.object({ changed: z.array(z.number()), unchanged: z.array(z.number()) }),
     run: ({ actor, body }) => takeOver(actor, body),
+  }),
+  streamed({
+    method: 'POST',
+    path: '/edits/common',
+    tag: 'Bulk edits',
+    summary: 'What the chosen items have in common, a line for each field as it is found',
+    media: 'application/x-ndjson',
+    body: commonValuesSchema,
+    answer: commonValueSchema,
+    run: ({ body }) => lineStream(commonValues(body)),
   }),
   endpoint({
     method: 'POST',

@@ -37,7 +37,7 @@ const columnOf = (field: string): SQL =>
                 : never;
 
 /** A name inside a JSON document, whatever signs it holds. */
-const pathOf = (name: string): string => `$."${name.replace(/(["\\])/g, '\\$1')}"`;
+export const pathOf = (name: string): string => `$."${name.replace(/(["\\])/g, '\\$1')}"`;
 const like = (text: string): string => text.replace(/[%_\\]/g, '\\$&');
 const exact = (text: SQL): SQL => sql`rtrim(lower(${text})) collate utf8mb4_bin`;
 
@@ -208,6 +208,14 @@ const searchTerm = (text: string): SQL => {
     ? sql`match(i.title, i.sku, i.brand, i.model, i.location) against (${words.join(' ')} in boolean mode)`
     : sql`1`;
 };
+
+/** What stands in a field, as SQL over `i`, the item table; of what is inside a document its JSON. */
+export function fieldExpression(field: string): SQL {
+  if (field.startsWith('attributes.'))
+    return sql`json_extract(i.attributes, ${pathOf(field.slice('attributes.'.length))})`;
+  if (field.startsWith('own.')) return sql`json_extract(i.own_values, ${pathOf(field.slice('own.'.length))})`;
+  return columnOf(field);
+}
 
 /** A filter as SQL over `i`, the item table: it finds just what `matches` in the core means. */
 export function filterTerm(filter: Filter): SQL {

@@ -28,8 +28,8 @@ export class ApiProblem extends Error {
 }
 
 type Optional<K extends string, T> = { [Key in K]?: T };
-/** A part of a request: needed where something in it is needed, left out where the endpoint takes none. */
-type Part<K extends string, T> = T extends undefined
+/** A part of a request: needed where something in it is needed, left out where the endpoint takes none. In brackets, so that a body of several forms stays one type. */
+type Part<K extends string, T> = [T] extends [undefined]
   ? Optional<K, undefined>
   : Record<string, never> extends T
     ? Optional<K, T>

@@ -1,4 +1,5 @@
 import type { ItemFilter } from '@/core/filter/address';
+import type { Filter } from '@/core/filter/filter';
 import type { Selection } from '@/services/records/selection';
 
 const storageKey = 'netting.selection';
@@ -41,3 +42,9 @@ export function withoutItems(selection: Selection, ids: ReadonlySet<number>): Se
   const left = selection.ids.filter((id) => !ids.has(id));
   return left.length ? { ...selection, ids: left } : null;
 }
+
+/** A selection of which only a part is meant from now on. */
+export const narrowedTo = (selection: Selection, part: Filter): Selection => ({
+  ...selection,
+  narrowed: { all: [...(selection.narrowed && 'all' in selection.narrowed ? selection.narrowed.all : []), part] },
+});

@@ -173,6 +173,10 @@ const cases: Record<string, Case> = {
     post('/items/take-over', { from: item.id, fields: ['supplier', 'notes'], to: [other.id] }),
   'POST /edits/preview': () =>
     post('/edits/preview', { selection: selection(), steps: [{ field: 'price', do: { verb: 'set', value: 15_500 } }] }),
+  'POST /edits/common': async () => ({
+    status: 200,
+    body: (await callLines('/edits/common', { selection: selection() }))[0],
+  }),
   'POST /edits/counting': async () => {
     const steps = [{ field: 'quantity', do: { verb: 'add', by: 1 } }];
     const body = await callLines('/edits/counting', { selection: selection(), steps });

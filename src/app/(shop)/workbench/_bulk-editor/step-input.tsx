@@ -9,6 +9,8 @@ type Props = {
   fields: readonly Field[];
   value: string;
   isWrong: boolean;
+  /** Its label stands elsewhere, and is only read out. */
+  isBare?: boolean;
   change: (text: string) => void;
 };
 
@@ -20,7 +22,7 @@ const isWide = ({ as, name }: VerbInput, field: Field) =>
   (as === 'value' && ['text', 'rich', 'list', 'map'].includes(field.kind.is));
 
 /** A box for one argument of a step. */
-export function StepInput({ input, field, fields, value, isWrong, change }: Props) {
+export function StepInput({ input, field, fields, value, isWrong, isBare, change }: Props) {
   const choices =
     input.as === 'choice'
       ? input.choices
@@ -35,7 +37,7 @@ export function StepInput({ input, field, fields, value, isWrong, change }: Prop
   const id = useId();
   const shared = {
     id,
-    'data-step-input': true,
+    'data-step-input': isBare ? undefined : true,
     'aria-invalid': isWrong ? true : undefined,
     value,
     placeholder: input.placeholder ?? (input.as === 'value' && field.kind.is === 'map' ? 'Colour: black' : ''),
@@ -57,7 +59,7 @@ export function StepInput({ input, field, fields, value, isWrong, change }: Prop
     (field.kind.is === 'rich' || field.kind.is === 'map' || (field.kind.is === 'text' && field.kind.lines));
   return (
     <div className={`flex flex-col gap-0.5 ${isWide(input, field) ? 'col-span-2' : ''}`}>
-      <label htmlFor={id} className="quiet text-[12px]">
+      <label htmlFor={id} className={isBare ? 'sr-only' : 'quiet text-[12px]'}>
         {input.label}
         {units[input.as] ? `, ${units[input.as]}` : ''}
       </label>
@@ -77,8 +79,8 @@ export function StepInput({ input, field, fields, value, isWrong, change }: Prop
       ) : many ? (
         <textarea
           {...shared}
-          rows={3}
-          className="textarea textarea-sm w-full"
+          rows={isBare ? 1 : 3}
+          className={`textarea textarea-sm w-full ${isBare ? 'h-8 min-h-8' : ''}`}
           onChange={(event) => change(event.target.value)}
         />
       ) : (

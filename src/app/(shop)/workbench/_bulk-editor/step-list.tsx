@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Catalogue } from '@/core/field';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import { StepCard } from './step-card';
@@ -27,13 +27,14 @@ export function StepList({
     if (one) moved.splice(to, 0, one);
     change(moved);
   };
-  // Where the hand goes next: the first box of a step that was just added.
+  // Where the hand goes next: the first box of a step that was just added here.
   const list = useRef<HTMLOListElement>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another number of steps means another last one
+  const [added, setAdded] = useState(0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: one more was added, or the page has opened
   useEffect(() => {
     const boxes = list.current?.querySelectorAll<HTMLElement>('li:nth-last-child(2) [data-step-input]');
     boxes?.[0]?.focus();
-  }, [steps.length]);
+  }, [added]);
   return (
     <ol ref={list} className="space-y-3">
       {steps.map((step, index) => (
@@ -54,7 +55,10 @@ export function StepList({
         <button
           type="button"
           className="btn btn-sm"
-          onClick={() => change([...steps, newStep(nextKey, { field: 'quantity', verb: 'add' })])}
+          onClick={() => {
+            change([...steps, newStep(nextKey, { field: 'quantity', verb: 'add' })]);
+            setAdded(added + 1);
+          }}
         >
           Add a step
         </button>

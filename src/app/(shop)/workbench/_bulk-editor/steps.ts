@@ -30,6 +30,28 @@ export const newStep = (key: number, part: Partial<StepDraft> = {}): StepDraft =
   ...part,
 });
 
+/** Whether a step is the one that sets a field of the item, or of one account, to one value. */
+export const isSetting = (step: StepDraft, field: string, account: number | null): boolean =>
+  step.field === field &&
+  step.verb === 'set' &&
+  (account === null ? step.on === 'item' : step.on === 'accounts' && step.accounts.join() === String(account));
+
+/** Nothing was typed into it, and nothing chosen. */
+const isUntouched = (step: StepDraft): boolean =>
+  step.verb === 'percent' && Object.values(step.typed).every((one) => !one);
+
+/** Steps with one that sets a field to what was typed; nothing typed takes it away again. */
+export function withSet(steps: StepDraft[], field: string, account: number | null, text: string): StepDraft[] {
+  const known = steps.find((step) => isSetting(step, field, account));
+  if (known && text !== '')
+    return steps.map((step) => (step === known ? { ...step, typed: { ...step.typed, value: text } } : step));
+  const others = steps.filter((step) => step !== known && !(text !== '' && isUntouched(step)));
+  if (text === '') return others.length ? others : [newStep(1)];
+  const key = Math.max(0, ...steps.map((step) => step.key)) + 1;
+  const where = account === null ? {} : { on: 'accounts' as const, accounts: [account] };
+  return [...others, newStep(key, { field, verb: 'set', typed: { value: text }, ...where })];
+}
+
 /** Why a step is none yet, and which box it is about. `isOpen`: nothing was typed there so far. */
 export type StepProblem = { problem: string; input: string | null; isOpen: boolean };
 export const isProblem = (read: Step | StepProblem): read is StepProblem => 'problem' in read;

@@ -6,19 +6,23 @@ import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { sayStep } from '@/core/edit';
 import { homeCurrency } from '@/core/measure/money';
+import type { Edit } from '@/services/changes/edit-schema';
 import type { Selection } from '@/services/records/selection';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
-import { api } from '@/ui/data/api';
+import { api, apiLines } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';
-import { readSelection, withoutItems } from '@/ui/data/selection';
+import { narrowedTo, readSelection, withoutItems } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
+import { CommonTable } from './common-table';
 import { Consequences } from './consequences';
+import { Narrowed } from './narrowed';
 import { PreviewPane } from './preview-pane';
 import { type Done, Result } from './result';
 import { StepList } from './step-list';
-import { isProblem, newStep, readStep, type StepDraft } from './steps';
+import { isProblem, newStep, readStep, type StepDraft, withSet } from './steps';
 import { useCatalogue } from './use-catalogue';
-import { useCounting } from './use-counting';
+import { useLines } from './use-lines';
+import { type View, Views } from './views';
 
 /** Changing many: steps on the left, before and after in the middle, consequences on the right. */
 export function Workbench() {
@@ -45,8 +49,17 @@ export function Workbench() {
   const taken = selection && withoutItems(selection, left);
   const edit = taken && complete ? { selection: taken, steps } : null;
   const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api('GET /accounts') });
-  const counting = useCounting(done ? null : edit);
-  const counts = edit ? counting.counts : null;
+  const counting = useLines(
+    edit && !done ? JSON.stringify(edit) : null,
+    // asked only where there is something to ask
+    (signal) => apiLines('POST /edits/counting', { body: edit as Edit, signal }),
+    'last',
+  );
+  const counts = (edit && counting.lines[0]) ?? null;
+  const [chosenView, setView] = useState<View | null>(null);
+  const changing = new Set(counts?.accounts.filter((one) => one.changes > 0).map((one) => one.accountId));
+  const shownAccounts = accounts.data?.accounts.filter((one) => changing.has(one.id) || one.id === chosenView) ?? [];
+  const view: View = complete ? (chosenView ?? 'item') : 'common';
 
   const apply = useCommand(async (send: boolean) => {
     if (!edit) return undefined;
@@ -88,6 +101,7 @@ export function Workbench() {
             ? `${counted(selection.ids.length, 'item')} chosen`
             : 'Everything that the filter finds'}
         </span>
+        <Narrowed selection={selection} set={setSelection} />
         <button type="button" className="btn btn-ghost btn-sm ml-auto" onClick={() => router.push('/')}>
           Back to the inventory
         </button>
@@ -107,11 +121,29 @@ export function Workbench() {
             />
           </section>
           <section aria-label="Before and after" className="overflow-auto" tabIndex={0}>
-            {!complete ? (
-              <p className="quiet p-4">Type a value to see old and new side by side. Nothing is changed yet.</p>
+            <Views view={view} choose={setView} accounts={complete ? shownAccounts : []} isComplete={complete} />
+            {view === 'common' && accounts.data ? (
+              <CommonTable
+                selection={selection}
+                accounts={accounts.data.accounts}
+                catalogue={catalogue}
+                steps={drafts}
+                set={(field, account, text) => {
+                  setView('common');
+                  setDrafts(withSet(drafts, field, account, text));
+                }}
+                narrow={(condition) => setSelection(narrowedTo(selection, condition))}
+              />
             ) : null}
-            {seen && accounts.data ? (
-              <PreviewPane edit={seen} accounts={accounts.data.accounts} counts={counts} left={left} leave={leave} />
+            {view !== 'common' && seen && accounts.data ? (
+              <PreviewPane
+                edit={seen}
+                account={view === 'item' ? undefined : view}
+                accounts={accounts.data.accounts}
+                counts={counts}
+                left={left}
+                leave={leave}
+              />
             ) : null}
           </section>
           <section aria-label="Consequences" className="flex min-h-0 flex-col border-l border-base-300">
