@@ -3,6 +3,7 @@ import { appliedEditSchema, applyEdit, applyEditSchema } from '../../services/ch
 import { commonValueSchema, commonValues, commonValuesSchema } from '../../services/changes/common-values';
 import { editConsequencesSchema } from '../../services/changes/consequences';
 import { editSchema, previewEditSchema } from '../../services/changes/edit-schema';
+import { findRunChanges, findRunChangesSchema, runChangesSchema } from '../../services/changes/find-run-changes';
 import { countEdit, previewCounts } from '../../services/changes/preview-counts';
 import { previewRowSchema, previewRows } from '../../services/changes/preview-rows';
 import { setOverride, setOverrideSchema } from '../../services/changes/set-override';
@@ -89,10 +90,19 @@ export const changesEndpoints = [
     run: ({ actor, body }) => applyEdit(actor, body),
   }),
   endpoint({
+    method: 'GET',
+    path: '/runs/{id}/changes',
+    tag: 'Bulk edits',
+    summary: 'What a bulk change made of its items: before it, by it, and now',
+    query: findRunChangesSchema,
+    answer: runChangesSchema,
+    run: ({ params, query }) => findRunChanges(params.id, query),
+  }),
+  endpoint({
     method: 'POST',
     path: '/runs/{id}/undo',
     tag: 'Bulk edits',
-    summary: 'Take a whole bulk change back',
+    summary: 'Take a bulk change back, whole or in part; or what took one back',
     body: undoRunSchema,
     answer: undoneSchema,
     run: ({ actor, params, body }) => undoRun(actor, params.id, body),

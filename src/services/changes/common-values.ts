@@ -3,13 +3,13 @@ import { z } from 'zod';
 import { type Field, fieldValue } from '../../core/field';
 import { type Condition, comparedField, conditionSchema } from '../../core/filter';
 import { type Json, ownValue } from '../../core/json';
-import { toPlainText } from '../../core/listing';
 import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
 import { listing } from '../../db/schema';
 import { fieldExpression, pathOf } from '../records/filter-sql';
 import { loadItems } from '../records/load-items';
 import { selectionSchema, selectionWhere } from '../records/selection';
+import { shortly } from './shortly';
 import { stepContext } from './step-context';
 
 export const commonValuesSchema = z
@@ -43,18 +43,11 @@ export const commonValueSchema = z.object({
 export type CommonValue = z.infer<typeof commonValueSchema>;
 
 const mostValues = 5;
-const mostShown = 120;
 const mostNames = 25;
 const closed = ['photos', 'axes', 'combinations', 'map'];
 
 /** A value, how many have it, how many values there are: read from one row that has it. */
 type Group = [example: number, count: number, different: number, all: number];
-
-function shown(field: Field, value: Json, currency: string): string {
-  const said = field.show(value, { currency });
-  const text = field.kind.is === 'rich' ? toPlainText(said) : said;
-  return text.length > mostShown ? `${text.slice(0, mostShown)}…` : text;
-}
 
 function conditionOf(field: Field, value: Json): Condition | null {
   const as = comparedField(field.id);
@@ -104,7 +97,7 @@ export async function* commonValues({
       commonest: found.map(([example, times]) => {
         const value = values.get(example) ?? field.empty;
         return {
-          shown: shown(field, value, currency),
+          shown: shortly(field, value, currency),
           count: times,
           condition: account === undefined ? conditionOf(field, value) : null,
         };

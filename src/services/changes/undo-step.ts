@@ -1,82 +1,66 @@
-import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
-import { type Change, invert } from '../../core/change';
-import { fieldsFor, fieldValue } from '../../core/field';
+import { eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { type Change, type Inverse, invert } from '../../core/change';
+import { type Catalogue, type Field, fieldsFor } from '../../core/field';
 import type { Item } from '../../core/item';
-import { type Json, ownValue } from '../../core/json';
-import type { Db } from '../../db/client';
+import type { Json } from '../../core/json';
 import { ownTransaction, readRows } from '../../db/raw';
-import { changeRecord, listing, run, type TaskRow } from '../../db/schema';
+import { run, type TaskRow } from '../../db/schema';
 import { advanceTask } from '../records/advance-task';
 import type { Held } from '../records/hold-items';
 import { knownPhotos } from '../records/known-photos';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { commitItems } from './commit-items';
+import { presentValue, recordedField } from './present-value';
+import { type Recorded, runRecords } from './run-records';
+import { shortly } from './shortly';
+import { notTakenBack } from './taken-back';
 import { type Planned, writeNumbers } from './write-numbers';
 
-export type UndoTask = { run: number; send: boolean };
-export type ChangedSince = { itemId: number; sku: string; title: string; field: string };
+export type UndoTask = {
+  run: number;
+  send: boolean;
+  /** Only these items; all of the run where nothing is said. */
+  items?: number[];
+  /** Only these changes, whatever was changed since. */
+  overwrite?: number[];
+};
+export const changedSinceSchema = z.object({
+  /** The change that is left as it is. */
+  change: z.number(),
+  itemId: z.number(),
+  sku: z.string(),
+  title: z.string(),
+  field: z.string(),
+  /** Before the run, what the run made of it, and what it is now, in words. */
+  before: z.string(),
+  made: z.string(),
+  now: z.string(),
+});
+export type ChangedSince = z.infer<typeof changedSinceSchema>;
 export type UndoResult = { items: number; changedSince: ChangedSince[] };
 
 export const noUndoResult: UndoResult = { items: 0, changedSince: [] };
 const portion = 500;
 const mostNamed = 1_000;
 
-type Recorded = {
-  id: number;
-  itemId: number;
-  accountId: number | null;
-  combination: string | null;
-  field: string;
-  from: Json;
-  to: Json;
-};
 type Slim = [id: number, price: number | null, quantity: number, varied: number, sku: string, title: string];
-
-/** What the run changed of the next items, newest first. */
-async function nextRecords(db: Db, runId: number, after: number): Promise<Recorded[]> {
-  const items = await db
-    .selectDistinct({ id: changeRecord.itemId })
-    .from(changeRecord)
-    .where(and(eq(changeRecord.runId, runId), gt(changeRecord.itemId, after)))
-    .orderBy(asc(changeRecord.itemId))
-    .limit(portion);
-  if (items.length === 0) return [];
-  const rows = await db
-    .select({ record: changeRecord, accountId: listing.accountId })
-    .from(changeRecord)
-    .leftJoin(listing, eq(listing.id, changeRecord.listingId))
-    .where(
-      and(
-        eq(changeRecord.runId, runId),
-        inArray(
-          changeRecord.itemId,
-          items.map((one) => one.id),
-        ),
-      ),
-    )
-    .orderBy(asc(changeRecord.itemId), sql`${changeRecord.id} desc`);
-  // the record holds JSON values only
-  return rows.map(({ record, accountId }) => ({
-    ...record,
-    accountId,
-    from: (record.from ?? null) as Json,
-    to: (record.to ?? null) as Json,
-  }));
-}
 
 const isNumbers = (one: Recorded) =>
   one.accountId === null && one.combination === null && (one.field === 'price' || one.field === 'quantity');
 
 /** Takes the next portion of a run back and keeps that it did, in one short transaction. */
 export async function undoStep(task: TaskRow, holder: string): Promise<TaskRow> {
-  const { run: undone, send } = task.input as UndoTask; // written by `undoRun`
+  const { run: undone, send, items: some, overwrite } = task.input as UndoTask; // written by `undoRun`
   const { after } = (task.cursor ?? { after: 0 }) as { after: number }; // written below
   const before = (task.result ?? noUndoResult) as UndoResult; // written below
   const actor = { id: task.byId, name: task.byName };
   const runId = task.runId ?? 0;
   return ownTransaction(async (db, connection) => {
-    const records = await nextRecords(db, undone, after);
-    const ids = [...new Set(records.map((one) => one.itemId))];
+    const found = await runRecords(db, undone, after, portion, { items: some, changes: overwrite });
+    const ids = [...new Set(found.map((one) => one.itemId))];
+    const records = await notTakenBack(db, undone, found);
+    const isForced = overwrite !== undefined;
     const changedSince: ChangedSince[] = [];
     let items = 0;
     if (ids.length) {
@@ -96,8 +80,9 @@ export async function undoStep(task: TaskRow, holder: string): Promise<TaskRow> 
         for (const one of records.filter((record) => record.itemId === id)) {
           const field = catalogue.item(one.field);
           const now = one.field === 'price' ? plan.newPrice : plan.newQuantity;
-          const inverse = field && invert(one, now, field);
-          if (inverse?.kind !== 'restore') changedSince.push({ itemId: id, sku, title, field: one.field });
+          const inverse = field && inverseOf(one, now, field, isForced);
+          if (!field) continue;
+          if (inverse?.kind !== 'restore') changedSince.push(since({ id, sku, title }, one, now, field));
           else if (one.field === 'price') plan.newPrice = typeof inverse.to === 'number' ? inverse.to : null;
           else plan.newQuantity = Number(inverse.to);
         }
@@ -107,7 +92,7 @@ export async function undoStep(task: TaskRow, holder: string): Promise<TaskRow> 
       const whole = ids.filter((id) => !plain.has(id));
       const photos = await knownPhotos(db, photosIn(records));
       const committed = whole.length
-        ? await commitItems(db, whole, (held) => inverses(held, records, catalogue, changedSince), {
+        ? await commitItems(db, whole, (held) => inverses(held, records, { catalogue, changedSince, isForced }), {
             actor,
             why: 'undo',
             at: new Date(),
@@ -138,12 +123,27 @@ export async function undoStep(task: TaskRow, holder: string): Promise<TaskRow> 
 const photosIn = (records: readonly Recorded[]): string[] =>
   records.flatMap((one) => (one.field === 'photos' && Array.isArray(one.from) ? one.from.map(String) : []));
 
+const inverseOf = (one: Recorded, now: Json, field: Field, isForced: boolean): Inverse =>
+  // Units are sums: they come back by what was moved, or not at all.
+  isForced && !field.traits.ledger && field.kind.is !== 'combinations'
+    ? { kind: 'restore', to: one.from }
+    : invert(one, now, field);
+
+/** All three values of what was changed since. */
+function since(item: Pick<Item, 'id' | 'sku' | 'title'>, one: Recorded, now: Json, field: Field): ChangedSince {
+  const text = (value: Json) => shortly(field, value);
+  const { id: itemId, sku, title } = item;
+  const said = { before: text(one.from), made: text(one.to), now: text(now) };
+  return { change: one.id, itemId, sku, title, field: field.label, ...said };
+}
+
+type Undoing = { catalogue: Catalogue; changedSince: ChangedSince[]; isForced: boolean };
+
 /** What takes the records back, seen from what is there now; what was changed since is named and left. */
 function inverses(
   { items, listings }: Held,
   records: readonly Recorded[],
-  catalogue: ReturnType<typeof fieldsFor>,
-  changedSince: ChangedSince[],
+  { catalogue, changedSince, isForced }: Undoing,
 ): Change[] {
   return items.flatMap((item) =>
     records
@@ -155,27 +155,16 @@ function inverses(
           ...(one.combination === null ? {} : { combination: one.combination }),
         };
         const overrides = listings.find((row) => row.itemId === item.id && row.accountId === one.accountId)?.overrides;
-        const field =
-          one.combination !== null
-            ? catalogue.combination(one.field)
-            : one.accountId !== null
-              ? catalogue.listing(one.field)
-              : catalogue.item(one.field);
-        const inverse = field && invert(one, presentValue(item, overrides, one), field);
-        if (inverse?.kind === 'restore')
+        const field = recordedField(one, catalogue);
+        if (!field) return [];
+        const now = presentValue(item, overrides, one);
+        const inverse = inverseOf(one, now, field, isForced);
+        if (inverse.kind === 'restore')
           return one.accountId !== null && inverse.to === null
             ? [{ target, field: one.field }]
             : [{ target, field: one.field, to: inverse.to }];
-        changedSince.push({ itemId: item.id, sku: item.sku, title: item.title, field: one.field });
+        changedSince.push(since(item, one, now, field));
         return [];
       }),
   );
-}
-
-function presentValue(item: Item, overrides: Record<string, Json> | undefined, one: Recorded): Json {
-  if (one.combination !== null) {
-    const row = item.variations.find((other) => other.key === one.combination);
-    return (row as unknown as Record<string, Json> | undefined)?.[one.field] ?? null; // a combination holds JSON values only
-  }
-  return one.accountId !== null ? (ownValue(overrides ?? {}, one.field) ?? null) : fieldValue(item, one.field);
 }

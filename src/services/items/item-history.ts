@@ -17,6 +17,8 @@ export const historyEntrySchema = z.discriminatedUnion('kind', [
     accountId: z.number().nullable(),
     /** The combination that it is of, in words; of one that is gone what it was called is not known any more. */
     combination: z.string().nullable(),
+    /** The change of many that it was part of. */
+    runId: z.number().nullable(),
   }),
   z.object({
     kind: z.literal('answer'),
@@ -75,6 +77,7 @@ export async function itemHistory(itemId: number, limit = 100): Promise<HistoryE
         to: one.to,
         accountId,
         combination: one.combination === null ? null : (named.get(one.combination) ?? 'a combination that is gone'),
+        runId: one.runId,
       }),
     ),
     ...answers.map(

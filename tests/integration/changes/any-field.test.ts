@@ -97,7 +97,7 @@ test('unlike items, several fields, chosen accounts: seen before, done, sent, an
       { send: true },
     )
   ).body;
-  expect(undone.changedSince).toEqual([expect.objectContaining({ itemId: draft.id, field: 'keywords' })]);
+  expect(undone.changedSince).toEqual([expect.objectContaining({ itemId: draft.id, field: 'Keywords', now: 'mine' })]);
   const back = await Promise.all(ids.map(itemOf));
   expect(
     back

@@ -194,6 +194,7 @@ const cases: Record<string, Case> = {
     run = answer.body.runId;
     return answer;
   },
+  'GET /runs/{id}/changes': () => get(`/runs/${run}/changes`),
   'POST /runs/{id}/undo': () => post(`/runs/${run}/undo`, { send: false }),
   // Accounts
   'GET /accounts': () => get('/accounts'),

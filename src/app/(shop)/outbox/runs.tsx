@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import type { RunProgress } from '@/services/outbox/find-runs';
 import { When } from '@/ui/controls/format';
 import { kindWords } from './words';
@@ -41,7 +42,12 @@ export function Runs({
                 Undo {one.itemCount.toLocaleString('en')} {one.itemCount === 1 ? 'item' : 'items'} and send
               </button>
             ) : null}
-            {one.undoneBy ? <span className="quiet text-[12px]">taken back</span> : null}
+            {(one.kind === 'edit' || one.kind === 'undo') && one.itemCount > 0 ? (
+              <Link className="ml-2 text-[12px] underline" href={`/runs/${one.id}`}>
+                Item by item
+              </Link>
+            ) : null}
+            {one.undoneBy ? <span className="quiet ml-2 text-[12px]">taken back</span> : null}
           </li>
         ))}
       </ol>

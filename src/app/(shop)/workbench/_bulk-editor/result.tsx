@@ -4,7 +4,7 @@ import type { Undone } from '@/services/changes/undo-run';
 import { Empty } from '@/ui/controls/states';
 import { countedAre } from '@/ui/data/counted';
 
-export type Done = { applied: AppliedEdit; sent: boolean } | { undone: Undone };
+export type Done = { applied: AppliedEdit; sent: boolean } | { undone: Undone; of: number };
 
 type Props = { done: Done; undo: (runId: number) => void; busy: boolean; again: () => void };
 
@@ -18,14 +18,20 @@ export function Result({ done, undo, busy, again }: Props) {
             <p>These were changed since and stay as they are now:</p>
             <ul className="list-disc pl-5">
               {done.undone.changedSince.slice(0, 20).map((one) => (
-                <li key={`${one.itemId}${one.field}`}>
+                <li key={one.change}>
                   <Link className="underline" href={`/items/${one.itemId}`}>
                     {one.title || one.sku}
-                  </Link>{' '}
-                  ({one.field})
+                  </Link>
+                  : {one.field.toLowerCase()} was {one.before || 'nothing'}, became {one.made || 'nothing'}, is{' '}
+                  {one.now || 'nothing'} now
                 </li>
               ))}
             </ul>
+            <p>
+              <Link className="underline" href={`/runs/${done.of}`}>
+                Look at them, and take some back all the same
+              </Link>
+            </p>
           </div>
         ) : null}
         <Link className="btn btn-sm" href="/">
@@ -60,6 +66,9 @@ export function Result({ done, undo, busy, again }: Props) {
         <button type="button" className="btn btn-sm" disabled={busy} onClick={() => undo(applied.runId)}>
           Undo the whole change
         </button>
+        <Link className="btn btn-sm" href={`/runs/${applied.runId}`}>
+          Look at it item by item
+        </Link>
         <button type="button" className="btn btn-sm" onClick={again}>
           Change something else
         </button>

@@ -75,7 +75,7 @@ export function Workbench() {
   const undo = useCommand(async (runId: number) => {
     const send = done !== null && 'applied' in done && done.sent;
     const undone = await api('POST /runs/{id}/undo', { params: { id: runId }, body: { send } });
-    setDone({ undone });
+    setDone({ undone, of: runId });
     return undefined;
   });
   const busy = apply.busy || undo.busy;

@@ -2,6 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { RotateCcw } from 'lucide-react';
+import Link from 'next/link';
 import { isReturnable } from '@/core/change/returnable';
 import type { Json } from '@/core/json';
 import type { HistoryEntry } from '@/services/items/item-history';
@@ -100,7 +101,14 @@ export function History({ itemId, accountName, changed }: Props) {
                     ? 'added the item'
                     : 'left the item out'
                   : `changed ${nameOf(entry)}`}
-              {entry.accountId ? ` on ${accountName(entry.accountId)}` : ''} {whyWords[entry.why] ?? ''}
+              {entry.accountId ? ` on ${accountName(entry.accountId)}` : ''}{' '}
+              {entry.runId !== null && (entry.why === 'bulk' || entry.why === 'undo') ? (
+                <Link className="underline" href={`/runs/${entry.runId}`}>
+                  {whyWords[entry.why]}
+                </Link>
+              ) : (
+                (whyWords[entry.why] ?? '')
+              )}
               {entry.field === 'created' || entry.field === 'target' ? '' : `: ${difference(entry)}`}
             </span>
           )}

@@ -1,0 +1,13 @@
+import type { Field } from '../../core/field';
+import type { Json } from '../../core/json';
+import { toPlainText } from '../../core/listing';
+import { homeCurrency } from '../../core/measure';
+
+const most = 160;
+
+/** A value in words, as short as a list of many has room for; nothing where nothing is written. */
+export function shortly(field: Field, value: Json, currency: string = homeCurrency): string {
+  const said = field.show(value, { currency });
+  const text = field.kind.is === 'rich' ? toPlainText(said) : said;
+  return text.length > most ? `${text.slice(0, most)}…` : text;
+}
