@@ -5,6 +5,7 @@ const services = [
   'access',
   'records',
   'changes',
+  'routines',
   'items',
   'accounts',
   'listings',

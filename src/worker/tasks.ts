@@ -3,6 +3,7 @@ import pino from 'pino';
 import { closeDatabase } from '../db/client';
 import { auditAndKeep } from '../services/audit/audit';
 import { planDailyRenewals } from '../services/listings/plan-daily-renewals';
+import { planRoutines } from '../services/routines/plan-routines';
 import { runTask } from '../services/tasks/run-task';
 import { thinOld } from '../services/tasks/thin-old';
 
@@ -41,6 +42,7 @@ async function dailyLoop(): Promise<void> {
       return 0;
     });
     if (planned) log.info({ planned }, 'daily renewals');
+    await planRoutines(new Date()).catch((error: unknown) => log.error({ error: String(error) }, 'routines'));
     if (Date.now() - thinnedAt > thinMs) {
       thinnedAt = Date.now();
       await thinOld(new Date(), () => stopping)

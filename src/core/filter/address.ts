@@ -94,7 +94,7 @@ export const writeParts = (parts: readonly Filter[]): string | null =>
   parts.length ? JSON.stringify({ all: parts }) : null;
 
 /** What an address says, as the one form of a filter. */
-export const readFilter = (said: ItemFilter): Filter => ({
+export const readFilter = (said: ItemFilter): { all: Filter[] } => ({
   all: [
     ...(said.q === undefined ? [] : [{ words: said.q }]),
     ...(said.stage === undefined ? [] : [{ stage: said.stage }]),

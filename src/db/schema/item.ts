@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { boolean, date, double, index, int, mediumtext, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core';
+import type { RoutinePlan, Step } from '../../core/edit';
 import type { Filter, SortName } from '../../core/filter';
 import type { Axis, ConditionGrade, CustomField, CustomValues, MovementReason, Variation } from '../../core/item';
 import { document, id, minor, moment, reference } from './columns';
@@ -149,12 +150,14 @@ export const run = mysqlTable(
     itemCount: int('item_count').notNull().default(0),
     undoOf: reference('undo_of'),
     undoneBy: reference('undone_by'),
+    /** The routine that it is a run of. */
+    routineId: reference('routine_id'),
     /** A person has stopped it: what had not gone out is held. */
     stoppedAt: moment('stopped_at'),
     byName: varchar('by_name', { length: 120 }).notNull(),
     createdAt: moment('created_at').notNull().default(sql`current_timestamp(3)`),
   },
-  (table) => [index('run_created').on(table.createdAt)],
+  (table) => [index('run_created').on(table.createdAt), index('run_routine').on(table.routineId, table.id)],
 );
 
 /** Fields that the sellers have added for themselves. */
@@ -181,6 +184,29 @@ export const savedSearch = mysqlTable('saved_search', {
   byName: varchar('by_name', { length: 120 }).notNull(),
   at: moment('at').notNull(),
 });
+
+/** A series of steps with the filter that it is for, under a name; carried out by hand or by a plan. */
+export const routine = mysqlTable(
+  'routine',
+  {
+    id: id(),
+    name: varchar('name', { length: 80 }).notNull().unique(),
+    filter: document<Filter>('filter').notNull(),
+    steps: document<Step[]>('steps').notNull(),
+    send: boolean('send').notNull(),
+    plan: document<RoutinePlan | null>('plan'),
+    /** When the plan is due next; null without one. */
+    dueAt: moment('due_at'),
+    /** What came of it when it was last due, in a sentence, and whether a person should look. */
+    lastAt: moment('last_at'),
+    lastSaid: varchar('last_said', { length: 300 }),
+    needsLook: boolean('needs_look').notNull().default(false),
+    byId: varchar('by_id', { length: 40 }).notNull(),
+    byName: varchar('by_name', { length: 120 }).notNull(),
+    at: moment('at').notNull(),
+  },
+  (table) => [index('routine_due').on(table.dueAt)],
+);
 
 /** What holds for the whole shop, such as the pattern of stock numbers. */
 export const setting = mysqlTable('setting', {

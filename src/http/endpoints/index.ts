@@ -6,6 +6,7 @@ import { listingsEndpoints } from './listings';
 import { outboxEndpoints } from './outbox';
 import { postageEndpoints } from './postage';
 import { recordsEndpoints } from './records';
+import { routinesEndpoints } from './routines';
 import { stockEndpoints } from './stock';
 import { syncEndpoints } from './sync';
 import { tasksEndpoints } from './tasks';
@@ -16,6 +17,7 @@ export const endpoints = [
   ...recordsEndpoints,
   ...itemsEndpoints,
   ...changesEndpoints,
+  ...routinesEndpoints,
   ...accountsEndpoints,
   ...postageEndpoints,
   ...listingsEndpoints,

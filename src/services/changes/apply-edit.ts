@@ -6,11 +6,12 @@ import { rowsOf } from '../../db/rows';
 import { run, task } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { selectionWhere } from '../records/selection';
-import { holderHere, startTask } from '../records/start-task';
+import { holderHere } from '../records/start-task';
 import { workOnTask } from '../records/work-on-task';
+import { beginEdit } from './begin-edit';
 import { checkSteps } from './check-steps';
 import { editSchema } from './edit-schema';
-import { type EditResult, type EditTask, editStep, noEditResult } from './edit-step';
+import { type EditResult, editStep, noEditResult } from './edit-step';
 import { followsAnother } from './follows-another';
 
 export const applyEditSchema = editSchema.extend({
@@ -36,7 +37,11 @@ export type AppliedEdit = z.infer<typeof appliedEditSchema>;
  * item whole or not at all; few items are done when it answers, many go on in the background; so does
  * what follows another change of the same items.
  */
-export async function applyEdit(actor: Actor, input: z.infer<typeof applyEditSchema>): Promise<AppliedEdit> {
+export async function applyEdit(
+  actor: Actor,
+  input: z.infer<typeof applyEditSchema>,
+  routineId?: number,
+): Promise<AppliedEdit> {
   const db = database();
   await checkSteps(db, input.steps);
   const ids = rowsOf<{ id: number }>(
@@ -45,18 +50,9 @@ export async function applyEdit(actor: Actor, input: z.infer<typeof applyEditSch
   if (ids.length === 0) throw new NettingError('invalid', 'Nothing would change', { field: 'steps' });
   const isLater = await followsAnother(db, ids);
   const holder = holderHere();
-  const begun = await transaction(async (tx) => {
-    const [{ insertId: runId }] = await tx.insert(run).values({
-      kind: 'edit',
-      title: input.title,
-      detail: { steps: input.steps, send: input.send },
-      itemCount: 0,
-      byName: actor.name,
-    });
-    const what: EditTask = { ids, steps: input.steps, send: input.send };
-    const given = { kind: 'edit' as const, title: input.title, input: what, total: ids.length, runId };
-    return startTask(tx, actor, isLater ? given : { ...given, holder });
-  });
+  const { steps, send, title } = input;
+  const order = { ids, steps, send, title, routineId };
+  const begun = await transaction((tx) => beginEdit(tx, actor, isLater ? order : { ...order, holder }));
   const last = isLater ? begun : await workOnTask(begun, holder, (task, here) => editStep(task, here));
   const result = (last.result ?? noEditResult) as EditResult; // written by `editStep`
   const runId = begun.runId ?? 0;

@@ -37,6 +37,8 @@ export const sendingProgressSchema = z.object({
   oversold: z.number(),
   /** Orders that fit no item. */
   unassigned: z.number(),
+  /** Routines that did not do what they were to do, or were only tried. */
+  routines: z.number(),
   workerAlive: z.boolean(),
   /** Long work that is under way. */
   tasks: z.array(
@@ -77,9 +79,9 @@ export async function progress(): Promise<SendingProgress> {
       if(a.locked_until > utc_timestamp(3), date_format(a.locked_until, '%Y-%m-%dT%H:%i:%sZ'), null) as lockedUntil, a.last_error as lastError
       from account a order by a.id`),
   );
-  const [state] = rowsOf<{ failed: number; oversold: number; unassigned: number; alive: number }>(
+  const [state] = rowsOf<{ failed: number; oversold: number; unassigned: number; routines: number; alive: number }>(
     await db.execute(
-      sql`select (select count(*) from listing where state = 'attention') as failed, (select count(*) from sale where oversold = 1) as oversold, (select count(*) from sale where unassigned = 1) as unassigned, (select count(*) from account where lane_until > utc_timestamp(3) - interval 10 second) as alive`,
+      sql`select (select count(*) from listing where state = 'attention') as failed, (select count(*) from sale where oversold = 1) as oversold, (select count(*) from sale where unassigned = 1) as unassigned, (select count(*) from routine where needs_look = 1) as routines, (select count(*) from account where lane_until > utc_timestamp(3) - interval 10 second) as alive`,
     ),
   );
   const now = new Date();
@@ -114,6 +116,7 @@ export async function progress(): Promise<SendingProgress> {
     failed: state?.failed ?? 0,
     oversold: state?.oversold ?? 0,
     unassigned: state?.unassigned ?? 0,
+    routines: state?.routines ?? 0,
     workerAlive: (state?.alive ?? 0) > 0 || rows.length === 0,
     tasks: await runningTasks(db),
   };

@@ -1,4 +1,4 @@
-import type { ItemFilter } from '@/core/filter/address';
+import { type ItemFilter, readFilter } from '@/core/filter/address';
 import type { Filter } from '@/core/filter/filter';
 import type { Selection } from '@/services/records/selection';
 
@@ -48,3 +48,10 @@ export const narrowedTo = (selection: Selection, part: Filter): Selection => ({
   ...selection,
   narrowed: { all: [...(selection.narrowed && 'all' in selection.narrowed ? selection.narrowed.all : []), part] },
 });
+
+/** What finds the chosen items; null where they, or those left out, were chosen one by one. */
+export function filterOfSelection(selection: Selection): Filter | null {
+  if (selection.kind === 'items' || selection.except.length) return null;
+  const { all } = readFilter(selection.filter);
+  return { all: [...all, ...(selection.narrowed ? [selection.narrowed] : [])] };
+}

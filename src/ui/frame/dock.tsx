@@ -61,6 +61,11 @@ export function Dock() {
             {data.unassigned} {data.unassigned === 1 ? 'order' : 'orders'} of no item
           </Link>
         ) : null}
+        {data && data.routines > 0 ? (
+          <Link href="/routines" className="text-warning hover:underline">
+            {data.routines} {data.routines === 1 ? 'routine wants' : 'routines want'} a look
+          </Link>
+        ) : null}
         {data && data.failed > 0 ? (
           <Link href="/attention" className="text-warning hover:underline">
             {data.failed} need a person

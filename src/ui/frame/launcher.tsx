@@ -81,6 +81,7 @@ export function Launcher() {
     { label: 'Copy a shop', hint: 'From one marketplace to another', run: go('/copies') },
     { label: 'Marketplaces', hint: 'Accounts, defaults, rules', run: go('/marketplaces') },
     { label: 'Templates', hint: 'Texts chosen by rule', run: go('/templates') },
+    { label: 'Routines', hint: 'Kept changes, by hand or by plan', run: go('/routines') },
     { label: 'Postage', hint: 'Boxes, carriers, exchange rates', run: go('/postage') },
     { label: 'Settings', hint: 'Stock numbers, fields of your own', run: go('/settings') },
     { label: 'Sales', hint: 'Orders from everywhere', run: go('/sales') },

@@ -34,6 +34,7 @@ let shopfront: number;
 let crateway: number;
 let pippet: number;
 let run = 0;
+let routineId = 0;
 let search = 0;
 let template = 0;
 let box = 0;
@@ -196,6 +197,23 @@ const cases: Record<string, Case> = {
   },
   'GET /runs/{id}/changes': () => get(`/runs/${run}/changes`),
   'POST /runs/{id}/undo': () => post(`/runs/${run}/undo`, { send: false }),
+  // Routines
+  'POST /routines': async () => {
+    const steps = [{ field: 'price', do: { verb: 'set', value: 15_600 } }];
+    const filter = { field: 'sku', op: 'is', value: item.sku };
+    const answer = await call<{ id: number }>('POST', '/routines', { name: unique, filter, steps, send: false });
+    routineId = answer.body.id;
+    return answer;
+  },
+  'GET /routines': () => get('/routines'),
+  'PATCH /routines/{id}': () => call('PATCH', `/routines/${routineId}`, { send: true }),
+  'POST /routines/{id}/run': () => post(`/routines/${routineId}/run`),
+  'GET /routines/{id}/file': () => get(`/routines/${routineId}/file`),
+  'POST /routines/file': async () => {
+    const { body } = await call<{ routine: object }>('GET', `/routines/${routineId}/file`);
+    return post('/routines/file', { ...body, routine: { ...body.routine, name: `${unique} taken` } });
+  },
+  'DELETE /routines/{id}': () => call('DELETE', `/routines/${routineId}`),
   // Accounts
   'GET /accounts': () => get('/accounts'),
   'POST /accounts': async () => {

@@ -1,6 +1,14 @@
 import { onItem, type Step, stepSchema, type VerbName } from '@/core/edit';
-import { fieldsFor } from '@/core/field';
-import { fieldsAt, isProblem, newStep, readStep, sameAt } from './steps';
+import { fieldsFor, fixedFields, listingField } from '@/core/field';
+import { fieldsAt, isProblem, newStep, readStep, sameAt, withSet } from './steps';
+import { writeStep } from './write-step';
+
+const plain = fieldsFor();
+/** Also with what stands in listings, as the workbench has it. */
+const catalogueOfListings = {
+  ...plain,
+  fields: [...plain.fields, ...fixedFields.flatMap((id) => listingField(id) ?? [])],
+};
 
 const typed = (field: string, verb: VerbName, boxes: Record<string, string>) =>
   readStep(newStep(1, { field, verb, typed: boxes }));
@@ -68,4 +76,40 @@ test('a field has its like at another place', () => {
   expect(fieldsAt('item', catalogue).map((field) => field.id)).not.toContain('photos');
   expect(sameAt('quantity', 'combinations', catalogue)).toBe('quantity');
   expect(sameAt('title', 'combinations', catalogue)).toBe('on');
+});
+
+test.each([
+  onItem('price', { verb: 'percent', basisPoints: -550, rounding: 'ninety', floor: 950 }),
+  onItem('price', { verb: 'amount', amount: -250 }),
+  onItem('price', { verb: 'set', value: 1_999 }),
+  onItem('cost', { verb: 'formula', formula: 'price / 2' }),
+  onItem('quantity', { verb: 'add', by: -2 }),
+  onItem('weightGrams', { verb: 'add', by: -500 }),
+  onItem('title', { verb: 'before', text: 'Sale: ' }),
+  onItem('title', { verb: 'after', text: ' checked' }),
+  onItem('title', { verb: 'replace', find: 'a ', put: '', as: 'words', matchCase: true }),
+  onItem('keywords', { verb: 'add-to', entries: ['one', 'two'], first: true }),
+  onItem('attributes', { verb: 'set-name', name: 'Colour', text: 'tan' }),
+  onItem('condition', { verb: 'set', value: 'mint' }),
+  onItem('condition', { verb: 'translate', from: 'mint', to: 'excellent' }),
+  onItem('boughtOn', { verb: 'shift', days: -7 }),
+  onItem('notes', { verb: 'clear' }),
+  onItem('retailPrice', { verb: 'take', from: 'price' }),
+  { ...onItem('price', { verb: 'more', amount: 300 }), where: { on: 'combinations', of: { Size: ['Large', 'XL'] } } },
+  { ...onItem('tags', { verb: 'add-to', entries: ['x'], first: false }), where: { on: 'accounts', accounts: [3, 4] } },
+  { field: 'price', where: { on: 'overrides' }, do: { verb: 'follow' } },
+] as Step[])('a kept step comes back into its boxes as it was: $field $do.verb', (step) =>
+  expect(readStep(writeStep(step, 1, catalogueOfListings), catalogueOfListings)).toEqual(step),
+);
+
+test('what is typed beside a common value is one step, which goes with its last letter', () => {
+  const first = withSet([newStep(1)], 'brand', null, 'B');
+  expect(first).toEqual([expect.objectContaining({ field: 'brand', verb: 'set', typed: { value: 'B' } })]);
+  const both = withSet(withSet(first, 'brand', null, 'Brask'), 'price', 3, '9,90');
+  expect(both.map(({ field, on, accounts, typed }) => [field, on, accounts, typed.value])).toEqual([
+    ['brand', 'item', [], 'Brask'],
+    ['price', 'accounts', [3], '9,90'],
+  ]);
+  expect(withSet(both, 'brand', null, '').map((one) => one.field)).toEqual(['price']);
+  expect(withSet(withSet(both, 'brand', null, ''), 'price', 3, '')).toEqual([newStep(1)]);
 });

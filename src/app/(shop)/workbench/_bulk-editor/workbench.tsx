@@ -1,6 +1,6 @@
 'use client';
 
-import { useQuery } from '@tanstack/react-query';
+import { skipToken, useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
@@ -11,18 +11,20 @@ import type { Selection } from '@/services/records/selection';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api, apiLines } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';
-import { narrowedTo, readSelection, withoutItems } from '@/ui/data/selection';
+import { filterOfSelection, narrowedTo, readSelection, withoutItems } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { CommonTable } from './common-table';
 import { Consequences } from './consequences';
 import { Narrowed } from './narrowed';
 import { PreviewPane } from './preview-pane';
 import { type Done, Result } from './result';
+import { RoutinesMenu } from './routines-menu';
 import { StepList } from './step-list';
 import { isProblem, newStep, readStep, type StepDraft, withSet } from './steps';
 import { useCatalogue } from './use-catalogue';
 import { useLines } from './use-lines';
 import { type View, Views } from './views';
+import { writeStep } from './write-step';
 
 /** Changing many: steps on the left, before and after in the middle, consequences on the right. */
 export function Workbench() {
@@ -43,6 +45,14 @@ export function Workbench() {
     const whole = read.flatMap((one) => (isProblem(one) ? [] : [one]));
     return whole.length === read.length ? whole : [];
   }, [drafts, catalogue]);
+  const wanted = Number(params.get('routine'));
+  const routines = useQuery({ queryKey: ['routines'], queryFn: wanted ? () => api('GET /routines') : skipToken });
+  const found = routines.data?.routines.find((one) => one.id === wanted);
+  const [opened, setOpened] = useState(0);
+  if (found && opened !== wanted) {
+    setOpened(wanted);
+    setDrafts(found.steps.map((step, at) => writeStep(step, at + 1, catalogue)));
+  }
   const complete = steps.length > 0;
   // What is seen is the whole choice; what is counted and done is what was not left out.
   const seen = selection && complete ? { selection, steps } : null;
@@ -112,7 +122,14 @@ export function Workbench() {
       ) : (
         <div className="grid grid-cols-[19rem_minmax(0,1fr)_18rem] max-lg:grid-cols-1 lg:h-[calc(100vh-7.5rem)]">
           <section aria-label="Steps" className="overflow-auto border-r border-base-300 p-3">
-            <h2 className="mb-2 font-semibold">Steps</h2>
+            <div className="mb-2 flex items-center justify-between">
+              <h2 className="font-semibold">Steps</h2>
+              <RoutinesMenu
+                steps={complete ? steps : []}
+                filter={filterOfSelection(selection)}
+                open={(routine) => setDrafts(routine.steps.map((step, at) => writeStep(step, at + 1, catalogue)))}
+              />
+            </div>
             <StepList
               steps={drafts}
               change={setDrafts}
