@@ -82,7 +82,12 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
     case 'update': {
       // What they changed as well is not overwritten unseen: a person chooses first.
       const disputed = disputedFields(stored, computed.content);
-      const fields = action.changes.map((change) => change.field).filter((field) => !disputed.includes(field));
+      const { only } = row;
+      // What was only saved waits for a person. Of what is not known there it is not known either, so that it always goes.
+      const isMeant = (field: string) => !only || only.includes(field) || stored.sent?.[field] === undefined;
+      const meant = action.changes.map((change) => change.field).filter(isMeant);
+      if (meant.length === 0) return finishNothing(row, worker, item.id, 'Nothing of what was to be sent differs');
+      const fields = meant.filter((field) => !disputed.includes(field));
       if (fields.length === 0)
         return finishNothing(row, worker, item.id, 'It was changed on both sides: choose what shall hold');
       const ids = fields.includes('photos') ? await photoIds(lane, connector, hashesOf(computed.content)) : [];

@@ -35,6 +35,8 @@ export const job = mysqlTable(
       .notNull()
       .default('waiting')
       .$type<'waiting' | 'held' | 'running' | 'done' | 'failed' | 'skipped'>(),
+    /** The listing's fields that it is about; null for all that differ. */
+    only: document<string[] | null>('only_fields'),
     generation: int('generation').notNull().default(1),
     attempts: smallint('attempts').notNull().default(0),
     dueAt: moment('due_at').notNull(),

@@ -5,10 +5,12 @@ import { causeSchema, findCauses } from '../../services/outbox/find-causes';
 import { findJobs, findJobsSchema, outboxJobSchema } from '../../services/outbox/find-jobs';
 import { findRuns, runProgressSchema } from '../../services/outbox/find-runs';
 import { findScheduled, scheduledSchema } from '../../services/outbox/find-scheduled';
+import { findUnsent, findUnsentSchema, unsentListingSchema } from '../../services/outbox/find-unsent';
 import { liveNewsSchema, subscribeLive } from '../../services/outbox/live';
 import { publishLater, publishLaterSchema } from '../../services/outbox/publish-later';
 import { resumeRun } from '../../services/outbox/resume-run';
 import { retryJobs, retryJobsSchema } from '../../services/outbox/retry-jobs';
+import { sendUnsent, sendUnsentSchema } from '../../services/outbox/send-unsent';
 import { progress, sendingProgressSchema } from '../../services/outbox/sending-progress';
 import { skipJobs } from '../../services/outbox/skip-jobs';
 import { stopRun } from '../../services/outbox/stop-run';
@@ -94,6 +96,24 @@ export const outboxEndpoints = [
     body: z.object({}).strict(),
     answer: auditSchema,
     run: () => auditAndKeep(),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/unsent',
+    tag: 'Outbox',
+    summary: 'Live listings whose changes have not been sent, field by field',
+    query: findUnsentSchema,
+    answer: z.object({ listings: z.array(unsentListingSchema), next: z.number().nullable() }),
+    run: ({ query }) => findUnsent(query),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/unsent/send',
+    tag: 'Outbox',
+    summary: 'Send them: chosen listings or all, all that differs or chosen fields',
+    body: sendUnsentSchema,
+    answer: z.object({ queued: z.number() }),
+    run: ({ actor, body }) => sendUnsent(actor, body),
   }),
   endpoint({
     method: 'GET',

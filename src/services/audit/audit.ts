@@ -5,7 +5,7 @@ import { database, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { setting } from '../../db/schema';
 import { systemActor } from '../access/actor';
-import { enqueueJobs } from '../records/enqueue-jobs';
+import { enqueueJobs, stockFields } from '../records/enqueue-jobs';
 import { checks, type Finding, staleOffer } from './checks';
 import { photoFiles } from './photo-files';
 
@@ -44,6 +44,7 @@ const queueOffers = (): Promise<number> =>
       where: staleOffer,
       priority: sql`if(l.wanted = 'ended' or l.wanted_quantity < 1, ${priorities.end}, ${priorities.quantity})`,
       runId: null,
+      only: stockFields,
     }),
   );
 

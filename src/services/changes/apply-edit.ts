@@ -13,9 +13,14 @@ import { checkSteps } from './check-steps';
 import { editSchema } from './edit-schema';
 import { type EditResult, editStep, noEditResult } from './edit-step';
 import { followsAnother } from './follows-another';
+import { sendPartSchema } from './queue-changes';
 
 export const applyEditSchema = editSchema.extend({
   send: z.boolean().describe('Also send the changes to the marketplaces'),
+  part: sendPartSchema
+    .optional()
+    .describe('Send only to these accounts, only these fields; the rest stays changed and not sent'),
+  at: z.iso.datetime().optional().describe('Not before then; at once when left out'),
   title: z.string().max(200).default('Change of price and stock'),
 });
 
@@ -48,10 +53,13 @@ export async function applyEdit(
     await db.execute(sql`select i.id from item i where ${selectionWhere(input.selection)} order by i.id`),
   ).map((row) => row.id);
   if (ids.length === 0) throw new NettingError('invalid', 'Nothing would change', { field: 'steps' });
-  const isLater = await followsAnother(db, ids);
+  const isLater = input.at !== undefined || (await followsAnother(db, ids));
   const holder = holderHere();
-  const { steps, send, title } = input;
-  const order = { ids, steps, send, title, routineId };
+  const { steps, send, part, title } = input;
+  const dueAt = input.at === undefined ? undefined : new Date(input.at);
+  if (dueAt && dueAt.getTime() < Date.now())
+    throw new NettingError('invalid', 'This time is over', { field: 'at', fix: 'Choose a later one' });
+  const order = { ids, steps, send, part, title, routineId, dueAt };
   const begun = await transaction((tx) => beginEdit(tx, actor, isLater ? order : { ...order, holder }));
   const last = isLater ? begun : await workOnTask(begun, holder, (task, here) => editStep(task, here));
   const result = (last.result ?? noEditResult) as EditResult; // written by `editStep`

@@ -4,12 +4,15 @@ import { run, type TaskRow } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { startTask } from '../records/start-task';
 import type { EditTask } from './edit-step';
+import type { SendPart } from './queue-changes';
 
 export type EditOrder = {
   /** The items, in the order of their numbers. */
   ids: number[];
   steps: Step[];
   send: boolean;
+  /** Of what goes out only this part. */
+  part?: SendPart;
   title: string;
   /** The routine that it is a run of. */
   routineId?: number;
@@ -23,16 +26,16 @@ export type EditOrder = {
 export async function beginEdit(
   tx: Executor,
   actor: Actor,
-  { ids, steps, send, title, routineId, holder, dueAt }: EditOrder,
+  { ids, steps, send, part, title, routineId, holder, dueAt }: EditOrder,
 ): Promise<TaskRow> {
   const [{ insertId: runId }] = await tx.insert(run).values({
     kind: 'edit',
     title,
-    detail: { steps, send },
+    detail: { steps, send, part },
     itemCount: 0,
     routineId: routineId ?? null,
     byName: actor.name,
   });
-  const input: EditTask = { ids, steps, send };
+  const input: EditTask = { ids, steps, send, part };
   return startTask(tx, actor, { kind: 'edit', title, input, total: ids.length, runId, holder, dueAt });
 }

@@ -8,6 +8,7 @@ import { readRows } from '../../db/raw';
 import type { Actor } from '../access/actor';
 import { groupByItem } from '../records/load-items';
 import { commitItems } from './commit-items';
+import type { SendPart } from './queue-changes';
 import { stepContext } from './step-context';
 import { type Planned, writeNumbers } from './write-numbers';
 
@@ -17,6 +18,8 @@ export type PortionOptions = {
   runId: number;
   steps: readonly Step[];
   send: boolean;
+  /** Of what goes out only this part. */
+  part?: SendPart;
   /** For the test that both ways come to the same. */
   generalOnly?: boolean;
 };
@@ -37,8 +40,8 @@ const readNumbers = (connection: PoolConnection, ids: readonly number[]) =>
  * variations are written set by set; everything else goes the general way. Both come to the same.
  */
 export async function changePortion(db: Db, ids: readonly number[], options: PortionOptions): Promise<PortionResult> {
-  const { connection, actor, runId, steps, send } = options;
-  const general = options.generalOnly === true || !isOnNumbers(steps);
+  const { connection, actor, runId, steps, send, part } = options;
+  const general = options.generalOnly === true || part !== undefined || !isOnNumbers(steps);
   const rows = general ? [] : await readNumbers(connection, ids);
   const planned: Planned[] = [];
   const whole: number[] = general ? [...ids] : [];
@@ -75,7 +78,7 @@ export async function changePortion(db: Db, ids: readonly number[], options: Por
         return [];
       });
     },
-    { actor, why: 'bulk', at: new Date(), runId, send: send ? 'all' : 'falls', accounts },
+    { actor, why: 'bulk', at: new Date(), runId, send: send ? 'all' : 'falls', part, accounts },
   );
   reasons.push(...committed.refused.map((one) => one.why));
   return {

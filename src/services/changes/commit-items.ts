@@ -13,7 +13,7 @@ import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { groupByItem } from '../records/load-items';
 import { storeDerived } from '../records/refresh-listings';
-import { queueChanges, type Send, type Stirred } from './queue-changes';
+import { queueChanges, type Send, type SendPart, type Stirred } from './queue-changes';
 import { recordChanges } from './record-changes';
 import { newNumbers, takeSkus } from './take-skus';
 import { targetDrafts } from './target-drafts';
@@ -28,6 +28,8 @@ export type CommitOptions = {
   runId?: number;
   /** What goes out by itself; stock that falls always does. */
   send: Send;
+  /** Of what goes out only this part. */
+  part?: SendPart;
   /** Why stock moves, and the sale that moved it; `set` when left out. */
   stock?: { reason: MovementReason; note?: string | null; saleId?: number; mayGoBelowZero?: boolean };
   /** Photos besides the items' own that a change may name. */
@@ -129,7 +131,7 @@ export async function commitItems(
     work.push({ before: item, after: record.item, overrides: record.overrides, changes: done, moves });
   }
   await write(db, work, rowsOf, accounts, options);
-  const queued = await queueChanges(db, stirredBy(work), options.send, options.runId ?? null);
+  const queued = await queueChanges(db, stirredBy(work), options.send, options.runId ?? null, options.part);
   const changed = new Map(work.map((one) => [one.before.id, committed(one)]));
   const whole = held.items.map(
     (item) => changed.get(item.id) ?? { itemId: item.id, version: item.version, changes: [], item },

@@ -4,9 +4,10 @@ import { ownTransaction } from '../../db/raw';
 import { run, type TaskRow } from '../../db/schema';
 import { advanceBeside } from '../records/advance-task';
 import { changePortion, type PortionOptions, type PortionResult } from './change-portion';
+import type { SendPart } from './queue-changes';
 
 /** What a change of many is to do: to these items, in the order of their numbers. */
-export type EditTask = { ids: number[]; steps: Step[]; send: boolean };
+export type EditTask = { ids: number[]; steps: Step[]; send: boolean; part?: SendPart };
 
 /** What it has come to by now. */
 export type EditResult = { items: number; listings: number; refused: number; reasons: Record<string, number> };
@@ -57,7 +58,7 @@ const progressOf = (task: TaskRow): Progress => ({
 });
 
 async function carryOut(task: TaskRow, holder: string, range: Range): Promise<TaskRow> {
-  const { ids, steps, send } = task.input as EditTask; // written by `applyEdit`
+  const { ids, steps, send, part } = task.input as EditTask; // written by `applyEdit`
   const portion = ids.slice(...range);
   const runId = task.runId ?? 0;
   return ownTransaction(async (db, connection) => {
@@ -70,6 +71,7 @@ async function carryOut(task: TaskRow, holder: string, range: Range): Promise<Ta
       // A task of before may hold them in the form of before.
       steps: steps.map(readKeptStep),
       send,
+      part,
     };
     const done = portion.length ? await changePortion(db, portion, how) : nothing;
     const tookMs = performance.now() - began;

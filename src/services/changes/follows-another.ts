@@ -1,4 +1,4 @@
-import { and, inArray } from 'drizzle-orm';
+import { and, inArray, lte } from 'drizzle-orm';
 import type { Executor } from '../../db/client';
 import { task } from '../../db/schema';
 import type { EditTask } from './edit-step';
@@ -11,7 +11,13 @@ export async function followsAnother(db: Executor, ids: readonly number[]): Prom
   const open = await db
     .select({ kind: task.kind, input: task.input })
     .from(task)
-    .where(and(inArray(task.kind, ['edit', 'undo']), inArray(task.state, ['waiting', 'running'])))
+    .where(
+      and(
+        inArray(task.kind, ['edit', 'undo']),
+        inArray(task.state, ['waiting', 'running']),
+        lte(task.dueAt, new Date()),
+      ),
+    )
     .limit(20);
   if (open.length === 0) return false;
   const wanted = new Set(ids);

@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { priorities } from '../../core/sync';
 import type { Executor } from '../../db/client';
-import { enqueueJobs } from '../records/enqueue-jobs';
+import { enqueueJobs, stockFields } from '../records/enqueue-jobs';
 import { isThere } from '../records/is-there';
 
 /**
@@ -9,6 +10,15 @@ import { isThere } from '../records/is-there';
  * or ends, which always goes.
  */
 export type Send = 'all' | 'stock' | 'falls';
+
+/** A part of what is to be sent: only to these accounts, only these fields of their listings. */
+export const sendPartSchema = z
+  .object({
+    accounts: z.array(z.number().int()).min(1).max(200).optional(),
+    fields: z.array(z.string().max(80)).min(1).max(200).optional(),
+  })
+  .strict();
+export type SendPart = z.infer<typeof sendPartSchema>;
 
 const units = sql`coalesce(l.wanted_quantity <> l.sent_quantity, 1)`;
 const fewer = sql`coalesce(l.wanted_quantity < l.sent_quantity, 1)`;
@@ -42,14 +52,27 @@ export async function queueChanges(
   { all, moved, fallen }: Stirred,
   send: Send,
   runId: number | null,
+  part: SendPart = {},
 ): Promise<number> {
   const ids = { all, stock: moved, falls: fallen }[send];
   if (ids.length === 0) return 0;
-  return enqueueJobs(db, {
-    where: sql`l.item_id in ${ids} and ${differs[send]}`,
-    priority: send === 'all' ? ofAnything(moved) : ofStock,
+  if (send !== 'all')
+    return enqueueJobs(db, {
+      where: sql`l.item_id in ${ids} and ${differs[send]}`,
+      priority: ofStock,
+      runId,
+      only: stockFields,
+    });
+  const { accounts, fields } = part;
+  const there = accounts ? sql` and l.account_id in ${accounts}` : sql``;
+  const told = await enqueueJobs(db, {
+    where: sql`l.item_id in ${ids} and ${differs.all}${there}`,
+    priority: ofAnything(moved),
     runId,
+    only: fields,
   });
+  // Stock that falls goes everywhere, whatever else is held back.
+  return accounts || fields ? told + (await queueChanges(db, { all, moved, fallen }, 'falls', runId)) : told;
 }
 
 /** The same of what the caller has marked as busy already, where every listing that differs is told. */

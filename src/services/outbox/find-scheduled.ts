@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { task, taskKinds } from '../../db/schema';
@@ -17,7 +17,7 @@ export async function findScheduled(): Promise<{ scheduled: Scheduled[] }> {
   const rows = await database()
     .select()
     .from(task)
-    .where(and(eq(task.kind, 'publish'), eq(task.state, 'waiting')))
+    .where(and(inArray(task.kind, ['publish', 'edit']), eq(task.state, 'waiting'), gt(task.dueAt, new Date())))
     .orderBy(asc(task.dueAt))
     .limit(200);
   return {

@@ -33,6 +33,7 @@ export async function retryJobs(_actor: Actor, input: z.infer<typeof retryJobsSc
       // What was urgent is so again.
       priority: sql`coalesce((select j.priority from job j where j.listing_id = l.id order by j.id desc limit 1), ${priorities.create})`,
       runId: null,
+      only: sql`(select j.only_fields from job j where j.listing_id = l.id order by j.id desc limit 1)`,
     });
     return { queued: Math.min(queued, rows.length) };
   });

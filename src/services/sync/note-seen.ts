@@ -4,7 +4,7 @@ import { type Tx, transaction } from '../../db/client';
 import { type ListingRow, listing } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
 import { systemActor } from '../access/actor';
-import { enqueueJobs } from '../records/enqueue-jobs';
+import { enqueueJobs, stockFields } from '../records/enqueue-jobs';
 import { holdItems } from '../records/hold-items';
 import type { LoadedAccount } from '../records/load-accounts';
 import { hasDrifted, refusalOf } from '../records/shown-columns';
@@ -25,7 +25,7 @@ async function tellWhatHolds(tx: Tx, row: ListingRow, shown: RemoteListing): Pro
     await tx.update(listing).set({ sent, sentQuantity: null }).where(eq(listing.id, row.id));
   }
   const urgent = row.wanted === 'ended' || row.wantedQuantity < 1 ? priorities.end : priorities.quantity;
-  await enqueueJobs(tx, { where: sql`l.id = ${row.id}`, priority: urgent, runId: null });
+  await enqueueJobs(tx, { where: sql`l.id = ${row.id}`, priority: urgent, runId: null, only: stockFields });
 }
 
 /**

@@ -11,7 +11,7 @@ const stages: { id: keyof StageCounts; label: string; href: string }[] = [
   { id: 'drafts', label: 'Drafts', href: '/?stage=drafts' },
   { id: 'ready', label: 'Ready', href: '/?stage=ready' },
   { id: 'live', label: 'Live', href: '/?stage=live' },
-  { id: 'changed', label: 'Changed', href: '/?stage=changed' },
+  { id: 'changed', label: 'Changed', href: '/changed' },
   { id: 'drift', label: 'Differences', href: '/differences' },
   { id: 'attention', label: 'Attention', href: '/attention' },
   { id: 'sold', label: 'Sold', href: '/sales' },

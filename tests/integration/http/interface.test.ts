@@ -466,6 +466,13 @@ const cases: Record<string, Case> = {
     await control('pippet', 'withdraw', { listing: there?.id });
     return answer;
   },
+  'GET /unsent': () => get('/unsent?limit=3'),
+  'POST /unsent/send': async () => {
+    await quiet(item.id);
+    const { version } = (await sheet(item.id)).item;
+    await call('PATCH', `/items/${item.id}`, { baseVersion: version, patch: { price: 17_700 } });
+    return post('/unsent/send', { all: true, fields: ['price'] });
+  },
   'GET /causes': () => get('/causes'),
   'POST /audit': () => post('/audit', {}),
   'GET /audit': () => get('/audit'),

@@ -2,8 +2,16 @@ import type { AccountConsequence, EditConsequences } from '@/services/changes/co
 import { duration, Price } from '@/ui/controls/format';
 import { counted } from '@/ui/data/counted';
 
-/** What the change comes to: items, and each account's listings. */
-export function Consequences({ counts }: { counts: EditConsequences }) {
+/** What is not sent though the rest is: accounts, and fields of listings. */
+export type HeldBack = { accounts: readonly number[]; fields: readonly string[] };
+export const nothingHeldBack: HeldBack = { accounts: [], fields: [] };
+
+type Holding = { held: HeldBack; hold: (held: HeldBack) => void };
+const toggled = <T,>(list: readonly T[], one: T): T[] =>
+  list.includes(one) ? list.filter((other) => other !== one) : [...list, one];
+
+/** What the change comes to: items, and each account's listings; what is unticked is saved and not sent. */
+export function Consequences({ counts, ...holding }: { counts: EditConsequences } & Holding) {
   const { items, total, changed, unchanged, isWhole } = counts;
   return (
     <div className="space-y-3">
@@ -25,29 +33,53 @@ export function Consequences({ counts }: { counts: EditConsequences }) {
       {counts.accounts
         .filter((account) => account.changes > 0 || account.keepOverride > 0)
         .map((account) => (
-          <Account key={account.accountId} account={account} />
+          <Account key={account.accountId} account={account} {...holding} />
         ))}
     </div>
   );
 }
 
-function Account({ account }: { account: AccountConsequence }) {
+function Account({ account, held, hold }: { account: AccountConsequence } & Holding) {
   const { changes, fields, currency, belowZero, blocked, breaks } = account;
   return (
     <section aria-label={account.name} className="border-t border-base-300 pt-2">
-      <h3 className="font-medium">{account.name}</h3>
+      <h3 className="font-medium">
+        <label className="flex items-center gap-1.5" title="Without the tick it is saved, and not sent there">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            aria-label={`Send to ${account.name}`}
+            checked={!held.accounts.includes(account.accountId)}
+            onChange={() => hold({ ...held, accounts: toggled(held.accounts, account.accountId) })}
+          />
+          {account.name}
+        </label>
+      </h3>
       <p className="figures">
         {changes.toLocaleString('en')} live {changes === 1 ? 'listing changes' : 'listings change'}
         {account.seconds ? <span className="quiet">, sent in {duration(account.seconds)}</span> : null}
       </p>
       {fields.length ? (
-        <p className="quiet">
-          {fields
-            .slice(0, 6)
-            .map((one) => (one.count === changes ? one.label : `${one.label} of ${one.count.toLocaleString('en')}`))
-            .join(', ')}
-          {fields.length > 6 ? ` and ${fields.length - 6} more` : ''}
-        </p>
+        <ul className="flex flex-wrap gap-x-3">
+          {fields.slice(0, 8).map((one) => (
+            <li key={one.field}>
+              <label
+                className="quiet flex items-center gap-1"
+                title="Without the tick it is saved, and not sent anywhere"
+              >
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-xs"
+                  aria-label={`Send ${one.label}`}
+                  checked={!held.fields.includes(one.field)}
+                  onChange={() => hold({ ...held, fields: toggled(held.fields, one.field) })}
+                />
+                {one.count === changes ? one.label : `${one.label} of ${one.count.toLocaleString('en')}`}
+              </label>
+            </li>
+          ))}
+          {fields.length > 8 ? <li className="quiet">and {fields.length - 8} more</li> : null}
+        </ul>
       ) : null}
       <p className="figures">
         Fees <Price amount={account.feesBefore} currency={currency} /> →{' '}
@@ -76,4 +108,18 @@ function Account({ account }: { account: AccountConsequence }) {
       </ul>
     </section>
   );
+}
+
+/** What of the change is sent, as the server takes it; undefined when nothing is held back, null when nothing would go. */
+export function sendPart(counts: EditConsequences, { accounts, fields }: HeldBack) {
+  if (accounts.length === 0 && fields.length === 0) return undefined;
+  const changing = counts.accounts.filter((one) => one.changes > 0);
+  const sentAccounts = changing.map((one) => one.accountId).filter((id) => !accounts.includes(id));
+  const all = new Set(changing.flatMap((one) => one.fields.map(({ field }) => field)));
+  const sentFields = [...all].filter((field) => !fields.includes(field));
+  if (sentAccounts.length === 0 || sentFields.length === 0) return null;
+  return {
+    ...(accounts.length ? { accounts: sentAccounts } : {}),
+    ...(fields.length ? { fields: sentFields } : {}),
+  };
 }

@@ -4,7 +4,7 @@ import type { Undone } from '@/services/changes/undo-run';
 import { Empty } from '@/ui/controls/states';
 import { countedAre } from '@/ui/data/counted';
 
-export type Done = { applied: AppliedEdit; sent: boolean } | { undone: Undone; of: number };
+export type Done = { applied: AppliedEdit; sent: boolean; at: string | null } | { undone: Undone; of: number };
 
 type Props = { done: Done; undo: (runId: number) => void; busy: boolean; again: () => void };
 
@@ -39,7 +39,16 @@ export function Result({ done, undo, busy, again }: Props) {
         </Link>
       </Empty>
     );
-  const { applied, sent } = done;
+  const { applied, sent, at } = done;
+  if (at)
+    return (
+      <Empty title={`${countedAre(applied.total, 'item')} changed ${new Date(at).toLocaleString('en-GB')}`}>
+        <p>By what they are then. Until it begins it can be called off in the outbox.</p>
+        <Link className="btn btn-primary btn-sm" href="/outbox">
+          To the outbox
+        </Link>
+      </Empty>
+    );
   if (!applied.finished)
     return (
       <Empty title={`${countedAre(applied.total, 'item')} being changed`}>

@@ -13,8 +13,9 @@ import { api, apiLines } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';
 import { filterOfSelection, narrowedTo, readSelection, withoutItems } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
+import { AtATime } from './at-a-time';
 import { CommonTable } from './common-table';
-import { Consequences } from './consequences';
+import { Consequences, type HeldBack, nothingHeldBack, sendPart } from './consequences';
 import { Narrowed } from './narrowed';
 import { PreviewPane } from './preview-pane';
 import { type Done, Result } from './result';
@@ -66,6 +67,9 @@ export function Workbench() {
     'last',
   );
   const counts = (edit && counting.lines[0]) ?? null;
+  const [held, setHeld] = useState<HeldBack>(nothingHeldBack);
+  const part = counts ? sendPart(counts, held) : undefined;
+  const [at, setAt] = useState<string | null>(null);
   const [chosenView, setView] = useState<View | null>(null);
   const changing = new Set(counts?.accounts.filter((one) => one.changes > 0).map((one) => one.accountId));
   const shownAccounts = accounts.data?.accounts.filter((one) => changing.has(one.id) || one.id === chosenView) ?? [];
@@ -78,8 +82,9 @@ export function Workbench() {
       .map((step) => sayStep(step, homeCurrency, catalogue, nameOf))
       .join('; ')
       .slice(0, 200);
-    const applied = await api('POST /edits', { body: { ...edit, send, title } });
-    setDone({ applied, sent: send });
+    const body = { ...edit, send, title, part: send ? (part ?? undefined) : undefined, at: at ?? undefined };
+    const applied = await api('POST /edits', { body });
+    setDone({ applied, sent: send, at });
     return undefined;
   });
   const undo = useCommand(async (runId: number) => {
@@ -102,7 +107,10 @@ export function Workbench() {
       </Empty>
     );
   const changed = counts?.changed ?? 0;
-  const listings = counts?.accounts.reduce((sum, account) => sum + account.changes, 0) ?? 0;
+  const listings =
+    counts?.accounts
+      .filter((account) => !held.accounts.includes(account.accountId))
+      .reduce((sum, account) => sum + account.changes, 0) ?? 0;
   return (
     <>
       <PageHead title="Workbench">
@@ -168,12 +176,13 @@ export function Workbench() {
               <h2 className="font-semibold">Consequences</h2>
               {counting.error ? <Failed error={counting.error} retry={counting.again} /> : null}
               {counts ? (
-                <Consequences counts={counts} />
+                <Consequences counts={counts} held={held} hold={setHeld} />
               ) : (
                 <p className="quiet">{complete ? 'Being counted …' : 'Counted as soon as the steps are complete.'}</p>
               )}
             </div>
             <div className="space-y-2 border-t border-base-300 p-3">
+              <AtATime at={at} set={setAt} />
               <button
                 type="button"
                 className="btn btn-sm w-full"
@@ -181,16 +190,17 @@ export function Workbench() {
                 onClick={() => void apply.run(false)}
               >
                 Save {changed.toLocaleString('en')} {changed === 1 ? 'item' : 'items'}
+                {at ? ' then' : ''}
               </button>
               <button
                 type="button"
                 className="btn btn-primary btn-sm w-full"
-                disabled={!complete || busy || changed === 0}
+                disabled={!complete || busy || changed === 0 || part === null}
                 onClick={() => void apply.run(true)}
               >
                 {busy
                   ? 'Working …'
-                  : `Save and send ${listings.toLocaleString('en')} ${listings === 1 ? 'listing' : 'listings'}`}
+                  : `Save and send ${listings.toLocaleString('en')} ${listings === 1 ? 'listing' : 'listings'}${at ? ' then' : ''}`}
               </button>
             </div>
           </section>

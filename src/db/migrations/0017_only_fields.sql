@@ -1,0 +1,1 @@
+ALTER TABLE `job` ADD `only_fields` json;

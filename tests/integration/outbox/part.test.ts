@@ -1,0 +1,149 @@
+import { stockMove } from '../../../src/ui/data/stock-move';
+import { publishItems, readyFilm, sheet, stateOn } from '../../support/items';
+import { accountOf, call, marketListings, until } from '../../support/stack';
+
+type Unsent = {
+  listings: { listingId: number; itemId: number; accountId: number; fields: { field: string; label: string }[] }[];
+  next: number | null;
+};
+type Edited = { runId: number; taskId: number; items: number; finished: boolean; title?: string };
+
+let oakhand: number;
+let shopfront: number;
+beforeAll(async () => {
+  [oakhand, shopfront] = (await Promise.all(['Oakhand', 'Shopfront'].map(accountOf))) as [number, number]; // two were asked for
+});
+
+const liveFilm = async () => {
+  const film = await readyFilm(6);
+  await publishItems([film.id], [oakhand, shopfront]);
+  for (const account of [oakhand, shopfront])
+    await until(
+      () => stateOn(film.id, account),
+      (state) => state === 'live',
+    );
+  return film;
+};
+const edit = async (id: number, steps: unknown[], more = {}) =>
+  (
+    await call<Edited>('POST', '/edits', { selection: { kind: 'items', ids: [id] }, steps, send: true, ...more })
+  ).body;
+const there = async (market: string, sku: string) => {
+  const found = (await marketListings(market)).find((one) => one.summary.reference.startsWith(sku));
+  if (!found) throw new Error(`nothing of ${sku} on ${market}`);
+  return found.summary;
+};
+const unsentOf = async (item: number, account: number) => {
+  const { body } = await call<Unsent>('GET', `/unsent?account=${account}&limit=200`);
+  return body.listings.find((one) => one.itemId === item);
+};
+const fieldsOf = async (item: number, account: number) =>
+  (await unsentOf(item, account))?.fields.map((one) => one.field) ?? [];
+const price = [{ field: 'price', do: { verb: 'set', value: 2_345 } }];
+const quiet = (id: number) =>
+  until(
+    async () => (await call<{ jobs: { state: string }[] }>('GET', `/jobs?item=${id}`)).body.jobs,
+    (jobs) => jobs.every((one) => one.state !== 'waiting' && one.state !== 'running'),
+  );
+
+test('only to these accounts: elsewhere it is saved, told as changed, and sent field by field later', async () => {
+  const film = await liveFilm();
+  const before = await there('shopfront', film.sku);
+  await edit(film.id, price, { part: { accounts: [oakhand] } });
+  await until(
+    () => there('oakhand', film.sku),
+    (one) => one.price === 2_345,
+  );
+  await quiet(film.id);
+  expect((await there('shopfront', film.sku)).price).toBe(before.price);
+  expect(await stateOn(film.id, shopfront)).toBe('changed');
+  expect(await stateOn(film.id, oakhand)).toBe('live');
+  const unsent = await unsentOf(film.id, shopfront);
+  expect(unsent?.fields).toEqual([expect.objectContaining({ field: 'price', label: 'Price' })]);
+  const sent = await call<{ queued: number }>('POST', '/unsent/send', {
+    listings: [{ id: unsent?.listingId, fields: ['price'] }],
+  });
+  expect(sent.body.queued).toBe(1);
+  await until(
+    () => there('shopfront', film.sku),
+    (one) => one.price === 2_345,
+  );
+  await until(
+    () => stateOn(film.id, shopfront),
+    (state) => state === 'live',
+  );
+  expect(await unsentOf(film.id, shopfront)).toBeUndefined();
+  expect((await call('POST', '/unsent/send', { listings: [{ id: unsent?.listingId }] })).status).toBe(422);
+});
+
+test('only these fields: the others stay as they are there until they are sent', async () => {
+  const film = await liveFilm();
+  const title = `Held back ${film.sku}`;
+  await edit(film.id, [...price, { field: 'title', do: { verb: 'set', value: title } }], { part: { fields: ['price'] } });
+  for (const market of ['oakhand', 'shopfront'])
+    await until(
+      () => there(market, film.sku),
+      (one) => one.price === 2_345 && !one.title.includes('Held back'),
+    );
+  await quiet(film.id);
+  expect(await fieldsOf(film.id, oakhand)).toContain('title');
+  expect(await fieldsOf(film.id, oakhand)).not.toContain('price');
+  // Everything that waits on one account, at once.
+  await call('POST', '/unsent/send', { all: true, account: oakhand });
+  await until(
+    () => there('oakhand', film.sku),
+    (one) => one.title.includes('Held back'),
+  );
+  expect((await there('shopfront', film.sku)).title).not.toContain('Held back');
+});
+
+test('what was only saved is not taken along by stock that goes out by itself', async () => {
+  const film = await liveFilm();
+  const before = await there('oakhand', film.sku);
+  const { version } = (await sheet(film.id)).item;
+  await call('PATCH', `/items/${film.id}`, { baseVersion: version, patch: { price: 9_876 } });
+  await call('POST', `/items/${film.id}/stock`, stockMove('add', -2));
+  await until(
+    () => there('oakhand', film.sku),
+    (one) => one.quantity === before.quantity - 2,
+  );
+  await quiet(film.id);
+  expect((await there('oakhand', film.sku)).price).toBe(before.price);
+  expect(await fieldsOf(film.id, oakhand)).toEqual(['price']);
+  // Together with what is sent by hand all of it goes.
+  await call('POST', '/unsent/send', { all: true, account: oakhand });
+  await until(
+    () => there('oakhand', film.sku),
+    (one) => one.price === 9_876,
+  );
+});
+
+test('at a time: nothing is changed before, it can be called off, and then nothing of it is left', async () => {
+  const film = await readyFilm(2);
+  const before = (await sheet(film.id)).item.price;
+  const at = new Date(Date.now() + 3_600_000).toISOString();
+  const planned = await edit(film.id, price, { at });
+  expect(planned).toMatchObject({ items: 0, finished: false });
+  expect((await sheet(film.id)).item.price).toBe(before);
+  const { scheduled } = (await call<{ scheduled: { id: number; kind: string }[] }>('GET', '/scheduled')).body;
+  expect(scheduled).toContainEqual(expect.objectContaining({ id: planned.taskId, kind: 'edit' }));
+  // Another change of the same item does not wait for it.
+  expect(await edit(film.id, [{ field: 'notes', do: { verb: 'set', value: 'now' } }])).toMatchObject({ finished: true });
+  expect((await call('POST', `/scheduled/${planned.taskId}/cancel`, {})).status).toBe(201);
+  expect((await call('GET', `/runs/${planned.runId}/changes`)).status).toBe(404);
+  const past = await call<Edited & { field: string }>('POST', '/edits', {
+    selection: { kind: 'items', ids: [film.id] },
+    steps: price,
+    send: false,
+    at: '2020-01-01T00:00:00Z',
+  });
+  expect(past).toMatchObject({ status: 422, body: { field: 'at' } });
+
+  // One that comes due is carried out by itself.
+  const soon = new Date(Date.now() + 1_500).toISOString();
+  await edit(film.id, price, { at: soon, send: false });
+  await until(
+    async () => (await sheet(film.id)).item.price,
+    (now) => now === 2_345,
+  );
+});
