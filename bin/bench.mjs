@@ -1,7 +1,7 @@
 #!/usr/bin/env node
-// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7, P7b and P16).
+// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7, P7b and P16; P9 in the browser).
 import { rmSync } from 'node:fs';
-import { checkNode, installModules, installPackages, packagesToRun } from './lib/install.mjs';
+import { checkNode, installModules, installPackages, packagesToRun, packagesToTest } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
 import { readSettings } from './lib/settings.mjs';
 import { endOnSignal, runScript, startApplication, startGround, startScript } from './lib/stack.mjs';
@@ -9,10 +9,11 @@ import { endOnSignal, runScript, startApplication, startGround, startScript } fr
 const args = process.argv.slice(2);
 const only = args.includes('--only') ? args[args.indexOf('--only') + 1].split(',') : null;
 const isLoad = (id) => ['P6', 'P7', 'P7b', 'P16', 'load'].includes(id);
+const isBrowser = (id) => id === 'P9';
 const loadItems = args.includes('--load-items') ? args[args.indexOf('--load-items') + 1] : '1720';
 
 checkNode();
-installPackages(packagesToRun);
+installPackages(only && !only.some(isBrowser) ? packagesToRun : packagesToTest);
 installModules();
 let code = 0;
 let current = null;
@@ -33,7 +34,15 @@ async function part(work) {
   await processes.stopAll();
 }
 
-if (!only || only.some((id) => !isLoad(id)))
+/** One figure, or a word in between. */
+const tell = (one) => {
+  if (typeof one === 'string') return args.includes('--json') || say(one);
+  if (args.includes('--json')) return say(JSON.stringify(one));
+  const against = one.ratio === null ? '' : `, ${one.ratio.toFixed(2)} × (${one.baseline.toFixed(1)})`;
+  say(`${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${Number(one.value.toFixed(2))} ${one.unit}${against}, goal ${one.goal}`);
+};
+
+if (!only || only.some((id) => !isLoad(id) && !isBrowser(id)))
   await part(async (_processes, env) => runScript('tests/bench/bench.ts', env, args));
 
 if (!only || only.some(isLoad))
@@ -41,14 +50,6 @@ if (!only || only.some(isLoad))
     await runScript('tests/bench/prepare-load.ts', env, [loadItems]);
     await startApplication(processes, settings, env);
     const { runLoad } = await import('../tests/bench/load.mjs');
-    const tell = (one) => {
-      if (typeof one === 'string') return args.includes('--json') || say(one);
-      if (args.includes('--json')) return say(JSON.stringify(one));
-      const against = one.ratio === null ? '' : `, ${one.ratio.toFixed(2)} × (${one.baseline.toFixed(1)})`;
-      say(
-        `${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${Number(one.value.toFixed(2))} ${one.unit}${against}, goal ${one.goal}`,
-      );
-    };
     const startWorker = (name) => startScript(processes, name, 'src/worker/main.ts');
     const parts = { processes, settings, say: tell, startWorker };
     const { idle } = await import('../tests/bench/idle.mjs');
@@ -56,5 +57,13 @@ if (!only || only.some(isLoad))
     const others = only ? only.filter((id) => isLoad(id) && id !== 'P16') : ['load'];
     if (others.length === 0) return;
     await runLoad({ ...parts, onlySales: others.every((id) => id.startsWith('P7')) });
+  });
+if (!only || only.some(isBrowser))
+  await part(async (processes, env, settings) => {
+    const size = args.includes('--items') ? args[args.indexOf('--items') + 1].split(',').at(-1) : '100000';
+    await runScript('tests/bench/prepare-browser.ts', env, [size]);
+    await startApplication(processes, settings, env);
+    const { inBrowser } = await import('../tests/bench/browser.mjs');
+    for (const one of await inBrowser({ settings, size })) tell(one);
   });
 process.exit(code);

@@ -10,7 +10,7 @@ import { rowsOf } from '../../src/db/rows';
 import { listing } from '../../src/db/schema';
 import type { Actor } from '../../src/services/access/actor';
 import { applyEdit } from '../../src/services/changes/apply-edit';
-import { previewCounts } from '../../src/services/changes/preview-counts';
+import { countEdit, previewCounts } from '../../src/services/changes/preview-counts';
 import { previewRows } from '../../src/services/changes/preview-rows';
 import { addPhoto } from '../../src/services/items/add-photo';
 import { createItem } from '../../src/services/items/create-item';
@@ -173,6 +173,42 @@ async function previewing(size: number): Promise<Figure[]> {
   ];
 }
 
+const renamed = {
+  selection: everything,
+  steps: [onItem('title', { verb: 'before', text: 'New: ' })],
+};
+
+/** P2t: what a change of words comes to, seen before: the first rows, all counts, and how soon it stops. */
+async function previewingWords(size: number): Promise<Figure[]> {
+  const first: number[] = [];
+  for (let round = 0; round < rounds + 1; round++) first.push(await time(() => previewRows(renamed)));
+  // Each listing is computed as it is and as it becomes: twice what computing all of them takes.
+  const alone = 2 * (await computeAll(size));
+  const counting = await time(() => previewCounts(renamed));
+  const stops: number[] = [];
+  for (let round = 0; round < rounds; round++) {
+    const counts = countEdit(renamed);
+    for (let lines = 0; lines < 3 + round; lines++) await counts.next();
+    // Who stops does so at any moment: while the next portion is under way.
+    const under = counts.next();
+    stops.push(await time(() => Promise.all([under, counts.return(undefined)])));
+  }
+  const speed = Math.round((alone / counting) * 100) / 100;
+  return [
+    limitFigure(`P2t first screen, ${size} items`, percentile(first, 0.5), 400),
+    {
+      id: `P2t all counts, ${size} items`,
+      value: Math.round(counting),
+      unit: 'ms',
+      baseline: Math.round(alone),
+      ratio: speed,
+      goal: '≥ 0.8 × the speed of computing alone',
+      ok: speed >= 0.8,
+    },
+    limitFigure(`P2t stopped, ${size} items`, percentile(stops, 0.95), 200),
+  ];
+}
+
 const filters: [string, Partial<FindItems>, string][] = [
   ['none', {}, '1 = 1'],
   ['brand', { brand: 'Brask' }, "i.brand = 'Brask'"],
@@ -252,10 +288,11 @@ await connectAccounts(actor);
 const figures: Figure[] = [];
 for (const size of sizes) {
   say(`\nMaking an inventory of ${size} items …`);
-  await fill(actor, ['P1', 'P1t', 'P2', 'P4'].some(wants) ? size : 60);
+  await fill(actor, ['P1', 'P1t', 'P2', 'P2t', 'P4'].some(wants) ? size : 60);
   if (wants('P1')) figures.push(...(await applying(actor, size)));
   if (wants('P1t')) figures.push(...(await renaming(actor, size)));
   if (wants('P2')) figures.push(...(await previewing(size)));
+  if (wants('P2t')) figures.push(...(await previewingWords(size)));
   if (wants('P4')) figures.push(...(await paging(size)));
   if (wants('P3')) figures.push(...(await tellingAll(size)));
 }

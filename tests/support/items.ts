@@ -59,7 +59,15 @@ export const readyFilm = (quantity = 3): Promise<{ id: number; sku: string }> =>
   readyItem({ ...film(), conditionNote: '', price: 1_990 }, quantity);
 
 export type Sheet = {
-  item: { id: number; version: number; title: string; price: number; quantity: number; photos: { hash: string }[] };
+  item: {
+    id: number;
+    version: number;
+    title: string;
+    price: number;
+    quantity: number;
+    location: string;
+    photos: { hash: string }[];
+  };
   columns: {
     accountId: number;
     name: string;

@@ -1,8 +1,12 @@
 import { applyChanges, type Change, type DoneChange, type ItemRecord } from '../change';
 import { type Catalogue, type Field, fieldValue } from '../field';
 import { type Json, ownValue } from '../json';
+import { toPlainText } from '../listing/fit/plain-text';
+import { variablesOf } from '../listing/template/render';
+import type { RoundingName } from '../measure/rounding';
 import { fieldOf, type Step } from './step';
-import { applyVerb, isFor } from './verbs';
+import { applyVerb, isFor, type WantedNet } from './verbs';
+import type { VerbContext } from './verbs/verb';
 
 export type StepContext = {
   catalogue: Catalogue;
@@ -13,6 +17,8 @@ export type StepContext = {
   /** A field of an account's listings, as that marketplace's rules have it. */
   listingField(account: number, field: string): Field | undefined;
   currencyOf(account: number): string;
+  /** The lowest price of an item on an account that leaves what is wanted; null when none does. */
+  priceFor(record: ItemRecord, account: number, goal: WantedNet, rounding: RoundingName): number | null;
 };
 
 /** What steps make of an item: its changes, none where nothing becomes different; or why it stays as it is. */
@@ -74,6 +80,24 @@ function otherField(record: ItemRecord, place: Place, context: StepContext) {
   };
 }
 
+/** What a pattern may speak of: the item as it is by then; of rich text in HTML. */
+const variablesAt =
+  (record: ItemRecord, { field }: Place) =>
+  () => {
+    const { item } = record;
+    const isRich = field.kind.is === 'rich';
+    return variablesOf(item, '', isRich ? item.description : toPlainText(item.description), isRich ? 'rich' : 'plain');
+  };
+
+const priceAt = (
+  record: ItemRecord,
+  { account, change }: Place,
+  context: StepContext,
+): Pick<VerbContext, 'priceFor'> =>
+  account === undefined || change.field !== 'price'
+    ? {}
+    : { priceFor: (goal, rounding) => context.priceFor(record, account, goal, rounding) };
+
 /**
  * A series of steps on one item, each seeing the result of those before. When one is refused the item stays as it is, so
  * that nobody gets half of a change. Pure; what it says is carried out by the one writer.
@@ -97,6 +121,8 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
         field: place.field,
         currency: place.currency,
         fieldAt: otherField(current, place, context),
+        variables: variablesAt(current, place),
+        ...priceAt(current, place, context),
       });
       if ('refused' in outcome) return { refused: outcome.refused, field: place.field.label };
       if (place.field.same(outcome.to, place.now)) continue;

@@ -21,6 +21,7 @@ export const isOnNumbers = (steps: readonly Step[]): boolean =>
       where.on === 'item' &&
       (field === 'price' || field === 'quantity') &&
       what.verb !== 'formula' &&
+      what.verb !== 'solve' &&
       what.verb !== 'take' &&
       what.verb !== 'follow',
   );
@@ -36,7 +37,7 @@ export function applyToNumbers(steps: readonly Step[], before: Numbers, currency
     const field = step.field === 'price' ? price : quantity;
     if (!field || step.do.verb === 'follow') continue;
     const value = step.field === 'price' ? now.price : now.quantity;
-    const outcome = applyVerb(step.do, value, { field, currency, fieldAt: () => undefined });
+    const outcome = applyVerb(step.do, value, { field, currency, fieldAt: () => undefined, variables: () => ({}) });
     if ('refused' in outcome) return refused(outcome.refused);
     if (outcome.to === value) continue;
     const fault = faultOf(field.id, outcome.to, value);

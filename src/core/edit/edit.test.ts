@@ -3,6 +3,7 @@ import { applyChanges, invert } from '../change';
 import { fieldsFor, type KindName } from '../field';
 import type { Item } from '../item';
 import type { Overrides } from '../listing';
+import { roundings, roundTo } from '../measure';
 import { sampleItem } from '../testing.test-data';
 import {
   applySteps,
@@ -43,6 +44,9 @@ const context: StepContext = {
     field === 'description' ? `${item.description}\n--` : field === 'tags' ? item.keywords : undefined,
   listingField: (_account, field) => catalogue.listing(field),
   currencyOf: () => 'EUR',
+  // What is left is the price without a tenth of it and the cost.
+  priceFor: ({ item }, _account, goal, rounding) =>
+    goal.kind === 'net' ? roundTo(Math.ceil(((goal.amount + (item.cost ?? 0)) * 10) / 9), roundings[rounding]) : null,
 };
 const options = { catalogue, newKey: () => '' };
 const strap: Partial<Item> = {
@@ -97,7 +101,7 @@ const done = <Name extends VerbName>(verb: Name, args: Record<string, fc.Arbitra
     .map(([field, given]) => onItem(field, { verb, ...given } as unknown as Do)); // arguments as the verb's schema has them, checked by it
 
 /** Every verb with any arguments, on a field of a kind that it is for. */
-const steps: Record<Exclude<VerbName, 'more'>, fc.Arbitrary<Step>> = {
+const steps: Record<Exclude<VerbName, 'more' | 'solve'>, fc.Arbitrary<Step>> = {
   set: fc.oneof(
     done('set', { value: text }, 'title', 'brand', 'own.shelf', 'attributes.Colour').filter(
       ({ do: what }) => what.verb === 'set' && String(what.value).length <= 12,
@@ -110,6 +114,20 @@ const steps: Record<Exclude<VerbName, 'more'>, fc.Arbitrary<Step>> = {
   replace: done('replace', { find: fc.constantFrom('a', 'film', 'Brask', 'x'), put: text }, 'title', 'description'),
   case: done('case', { to: fc.constantFrom('upper', 'lower', 'words', 'sentence') }, 'title', 'brand'),
   cut: done('cut', { most: fc.integer({ min: 1, max: 60 }) }, 'title'),
+  fill: done(
+    'fill',
+    {
+      pattern: fc.constantFrom(
+        '{{ brand }} {{ model }}',
+        'Film: {{ title }}',
+        '{{ barcode }}',
+        '{{ attributes.colour }}',
+      ),
+    },
+    'title',
+    'description',
+    'notes',
+  ),
   percent: done('percent', { basisPoints: fc.integer({ min: -9_900, max: 9_900 }), ...bounds }, 'price', 'cost'),
   amount: done('amount', { amount: fc.integer({ min: -20_000, max: 20_000 }), ...bounds }, 'price', 'cost'),
   formula: done(
@@ -433,4 +451,45 @@ test('every kind of field has its verbs, and every verb says what it does', () =
   ).toBe('price −5 %, ending .90, never under 10.00');
   const said = ['a', 'b'];
   expect(sayStep(onItem('keywords', { verb: 'add-to', entries: said }), 'EUR')).toBe('keywords with “a, b”');
+});
+
+describe('a text filled from a pattern', () => {
+  const filled = (pattern: string, field = 'title', part: Partial<Item> = {}) =>
+    itemAfter([onItem(field, { verb: 'fill', pattern })], part);
+  test('speaks of the item as it is by then', () => {
+    expect(
+      filled('{{ brand }} {{ model }}, {{ condition | downcase }}', 'title', { brand: 'Brask', model: 'K-2' }).title,
+    ).toMatch(/^Brask K-2, /);
+    const both = itemAfter(
+      [onItem('brand', { verb: 'set', value: 'Orvane' }), onItem('title', { verb: 'fill', pattern: '{{ brand }} M4' })],
+      {},
+    );
+    expect(both.title).toBe('Orvane M4');
+  });
+  test('in rich text what the item says is escaped', () =>
+    expect(filled('<p>{{ brand }}</p>', 'description', { brand: 'A<b>' }).description).toBe('<p>A&lt;b&gt;</p>'));
+  test('what the item does not say refuses it, and a broken pattern is no step', () => {
+    expect(refusal([onItem('title', { verb: 'fill', pattern: '{{ barcode }}' })], { barcode: '' })).toBe(
+      'It has no barcode',
+    );
+    expect(doSchema.safeParse({ verb: 'fill', pattern: '{{ brand' }).success).toBe(false);
+  });
+});
+
+describe('a price for a wanted net', () => {
+  const onOne = (what: object): Step =>
+    stepSchema.parse({ field: 'price', where: { on: 'accounts', accounts: [7] }, do: { verb: 'solve', ...what } });
+  test('is written for the account, ending as it shall', () => {
+    const { record: made } = after([onOne({ goal: 'net', amount: 900, rounding: 'ninety' })], { cost: 900 }, [[7, {}]]);
+    expect(made.overrides.get(7)).toEqual({ price: 1_990 });
+  });
+  test('that nothing reaches, or that is asked of the item itself, is refused', () => {
+    const result = applySteps([onOne({ goal: 'margin', basisPoints: 9_900 })], record({}, [[7, {}]]), context);
+    expect(result).toMatchObject({ refused: 'No price leaves that much there' });
+    expect(stepFault(onItem('price', { verb: 'solve', goal: 'net', amount: 1 }), catalogue)).toContain(
+      'choose accounts',
+    );
+    expect(doSchema.safeParse({ verb: 'solve', goal: 'margin' }).success).toBe(false);
+    expect(doSchema.safeParse({ verb: 'solve', goal: 'net' }).success).toBe(false);
+  });
 });

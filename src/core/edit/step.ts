@@ -59,6 +59,8 @@ export function stepFault(step: Step, catalogue: Catalogue): string | null {
   const { verb } = step.do;
   if (verb === 'follow')
     return placeOf(step.where) === 'listing' ? null : 'Only what is written for an account can follow the item';
+  if (verb === 'solve' && (step.where.on === 'item' || step.where.on === 'combinations'))
+    return 'A wanted net is reached account by account: choose accounts';
   // Of a marketplace's own fields the kind hangs on its rules: what comes of it is checked when it is carried out.
   if (placeOf(step.where) === 'listing') return null;
   if (!isFor(verb, field.kind.is)) return `${field.label} has no such change`;

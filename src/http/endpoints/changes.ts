@@ -10,6 +10,7 @@ import { setOverride, setOverrideSchema } from '../../services/changes/set-overr
 import { takeOver, takeOverSchema } from '../../services/changes/take-over';
 import { undoneSchema, undoRun, undoRunSchema } from '../../services/changes/undo-run';
 import { updateItem, updateItemSchema } from '../../services/changes/update-item';
+import { writeCells, writeCellsSchema, writtenCellsSchema } from '../../services/changes/write-cells';
 import { done, endpoint, streamed } from '../endpoint';
 import { lineStream } from '../text-stream';
 
@@ -32,6 +33,15 @@ export const changesEndpoints = [
     body: setOverrideSchema,
     answer: done,
     run: ({ actor, params, body }) => setOverride(actor, params.id, params.account, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/cells',
+    tag: 'Items',
+    summary: 'Write cells of the inventory, each with a value of its own, as one run',
+    body: writeCellsSchema,
+    answer: writtenCellsSchema,
+    run: ({ actor, body }) => writeCells(actor, body),
   }),
   endpoint({
     method: 'POST',

@@ -64,7 +64,7 @@ export async function changePortion(db: Db, ids: readonly number[], options: Por
     send: send ? 'all' : 'falls',
   });
   if (whole.length === 0) return { items: planned.length, listings, reasons };
-  const { context, accounts } = await stepContext(db);
+  const { context, accounts } = await stepContext(db, steps);
   const committed = await commitItems(
     db,
     whole,

@@ -42,7 +42,7 @@ function breaksOf(was: ComputedListing, becomes: ComputedListing) {
  */
 export async function* countWhole(edit: Edit): AsyncGenerator<EditConsequences> {
   const db = database();
-  const [nets, { context }] = await Promise.all([accountNets(), stepContext(db)]);
+  const [nets, { context }] = await Promise.all([accountNets(), stepContext(db, edit.steps)]);
   const total = new Consequences(nets);
   const all = await withConnection((connection) =>
     readRows<[number]>(connection, sql`select i.id from item i where ${selectionWhere(edit.selection)} order by i.id`),

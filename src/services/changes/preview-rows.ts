@@ -136,7 +136,7 @@ function shownThere(
 export async function previewRows(edit: PreviewEdit, limit = 60): Promise<PreviewRow[]> {
   const db = database();
   await checkSteps(db, edit.steps);
-  const [nets, loaded] = await Promise.all([accountNets(), stepContext(db)]);
+  const [nets, loaded] = await Promise.all([accountNets(), stepContext(db, edit.steps)]);
   const found = await withConnection((connection) =>
     readRows<[id: number, photo: string | null]>(
       connection,

@@ -1,18 +1,23 @@
 import type { ItemRecord } from '../../core/change';
-import type { StepContext } from '../../core/edit';
+import type { Step, StepContext } from '../../core/edit';
 import { type Catalogue, fieldsFor } from '../../core/field';
 import { type Json, ownValue } from '../../core/json';
 import { type Content, computeListing } from '../../core/listing';
-import { homeCurrency } from '../../core/measure';
+import { factsOf, netInput } from '../../core/listing/net';
+import { homeCurrency, type RoundingName, roundings } from '../../core/measure';
+import { type PriceGoal, priceFor } from '../../core/price';
 import type { Executor } from '../../db/client';
+import { accountCounts } from '../records/count-listings';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
 
 export type LoadedSteps = { context: StepContext; accounts: LoadedAccount[] };
 
 /** What steps are carried out with: the fields there are, and what each account makes of an item. */
-export async function stepContext(db: Executor): Promise<LoadedSteps> {
+export async function stepContext(db: Executor, steps: readonly Step[] = []): Promise<LoadedSteps> {
   const [accounts, custom] = [await loadAccounts(db), await loadCustomFields(db)];
+  // What fees hang on is counted only where a price is made from them.
+  const live = steps.some((step) => step.do.verb === 'solve') ? await accountCounts(db) : null;
   const byId = new Map(accounts.map((one) => [one.id, one]));
   const catalogues = new Map<number, Catalogue>();
   const rulesOf = (id: number) => byId.get(id)?.compiled.rules;
@@ -33,9 +38,19 @@ export async function stepContext(db: Executor): Promise<LoadedSteps> {
     }
     return ownValue(last.content, field) as Json | undefined; // a listing's content holds JSON values only
   }
+  function priceThere(record: ItemRecord, id: number, goal: PriceGoal, rounding: RoundingName): number | null {
+    const account = byId.get(id);
+    if (!account) return null;
+    const { item } = record;
+    const { content } = computeListing({ item, overrides: record.overrides.get(id) ?? {}, account });
+    const { rules } = account.compiled;
+    const facts = netInput(rules, factsOf(account, content, item.cost, live?.(id).live ?? 0));
+    return priceFor(facts, goal, roundings[rounding], rules.price?.min ?? 0, rules.price?.max);
+  }
   return {
     accounts,
     context: {
+      priceFor: priceThere,
       catalogue: fieldsFor(custom),
       currency: homeCurrency,
       listed,

@@ -197,6 +197,7 @@ const cases: Record<string, Case> = {
   },
   'GET /runs/{id}/changes': () => get(`/runs/${run}/changes`),
   'POST /runs/{id}/undo': () => post(`/runs/${run}/undo`, { send: false }),
+  'POST /cells': () => post('/cells', { cells: [{ item: item.id, field: 'location', text: 'Z9' }] }),
   // Routines
   'POST /routines': async () => {
     const steps = [{ field: 'price', do: { verb: 'set', value: 15_600 } }];

@@ -25,9 +25,7 @@ const liveFilm = async () => {
   return film;
 };
 const edit = async (id: number, steps: unknown[], more = {}) =>
-  (
-    await call<Edited>('POST', '/edits', { selection: { kind: 'items', ids: [id] }, steps, send: true, ...more })
-  ).body;
+  (await call<Edited>('POST', '/edits', { selection: { kind: 'items', ids: [id] }, steps, send: true, ...more })).body;
 const there = async (market: string, sku: string) => {
   const found = (await marketListings(market)).find((one) => one.summary.reference.startsWith(sku));
   if (!found) throw new Error(`nothing of ${sku} on ${market}`);
@@ -79,7 +77,9 @@ test('only to these accounts: elsewhere it is saved, told as changed, and sent f
 test('only these fields: the others stay as they are there until they are sent', async () => {
   const film = await liveFilm();
   const title = `Held back ${film.sku}`;
-  await edit(film.id, [...price, { field: 'title', do: { verb: 'set', value: title } }], { part: { fields: ['price'] } });
+  await edit(film.id, [...price, { field: 'title', do: { verb: 'set', value: title } }], {
+    part: { fields: ['price'] },
+  });
   for (const market of ['oakhand', 'shopfront'])
     await until(
       () => there(market, film.sku),
@@ -128,7 +128,9 @@ test('at a time: nothing is changed before, it can be called off, and then nothi
   const { scheduled } = (await call<{ scheduled: { id: number; kind: string }[] }>('GET', '/scheduled')).body;
   expect(scheduled).toContainEqual(expect.objectContaining({ id: planned.taskId, kind: 'edit' }));
   // Another change of the same item does not wait for it.
-  expect(await edit(film.id, [{ field: 'notes', do: { verb: 'set', value: 'now' } }])).toMatchObject({ finished: true });
+  expect(await edit(film.id, [{ field: 'notes', do: { verb: 'set', value: 'now' } }])).toMatchObject({
+    finished: true,
+  });
   expect((await call('POST', `/scheduled/${planned.taskId}/cancel`, {})).status).toBe(201);
   expect((await call('GET', `/runs/${planned.runId}/changes`)).status).toBe(404);
   const past = await call<Edited & { field: string }>('POST', '/edits', {

@@ -1,12 +1,23 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import { amountToText, parseAmount } from '@/core/measure/money';
+import { itemField } from '@/core/field/catalogue';
+import { choicesOf } from '@/core/field/kind';
 import type { FoundItem } from '@/services/records/find-items';
 import { api } from '@/ui/data/api';
 import { stockMove } from '@/ui/data/stock-move';
+import { cellText } from './cells';
+import type { Column } from './columns';
 
-type Props = { item: FoundItem; field: 'title' | 'price' | 'quantity' | 'location'; done: (saved: boolean) => void };
+type Props = {
+  item: FoundItem;
+  column: Extract<Column, { kind: 'field' }>;
+  /** The key with which one began to type; what stood there is kept when left out. */
+  begun?: string;
+  /** Writes what was typed; a problem in words, nothing when it went well. */
+  write: (text: string) => Promise<string | null>;
+  done: (saved: boolean) => void;
+};
 
 /** What typing into the stock cell means: `+3` and `-1` add and take away, a bare number sets. */
 export function readStock(text: string, now: number): { how: 'add' | 'set'; units: number; result: number } | null {
@@ -19,49 +30,71 @@ export function readStock(text: string, now: number): { how: 'add' | 'set'; unit
 }
 
 /** Edits one cell in its place: Enter saves, Esc leaves. */
-export function CellEditor({ item, field, done }: Props) {
-  const first =
-    field === 'price' ? (item.price === null ? '' : amountToText(item.price, item.currency)) : String(item[field]);
-  const [text, setText] = useState(first);
+export function CellEditor({ item, column, begun, write, done }: Props) {
+  const [text, setText] = useState(begun ?? cellText(item, column));
   const [problem, setProblem] = useState('');
-  const input = useRef<HTMLInputElement>(null);
-  useEffect(() => input.current?.select(), []);
-  const stock = field === 'quantity' ? readStock(text, item.quantity) : null;
+  const input = useRef<HTMLInputElement & HTMLSelectElement>(null);
+  useEffect(() => {
+    input.current?.focus();
+    if (begun === undefined && input.current?.tagName === 'INPUT') input.current.select();
+  }, [begun]);
+  const stock = column.id === 'quantity' ? readStock(text, item.quantity) : null;
+  const kind = itemField(column.id)?.kind;
 
-  const save = async () => {
+  const save = async (typed: string) => {
     try {
-      if (field === 'quantity') {
-        if (!stock) return setProblem('Type a number, +3 or -1');
+      if (column.id === 'quantity' && !stock) return setProblem('Type a number, +3 or -1');
+      // What is added is a movement with a sign of its own, whatever was sold meanwhile.
+      if (stock?.how === 'add')
         await api('POST /items/{id}/stock', { params: { id: item.id }, body: stockMove(stock.how, stock.units) });
-      } else {
-        const value = field === 'price' ? (text.trim() === '' ? null : parseAmount(text, item.currency)) : text;
-        if (field === 'price' && text.trim() !== '' && value === null) return setProblem('This is not an amount');
-        await api('PATCH /items/{id}', {
-          params: { id: item.id },
-          body: { baseVersion: item.version, patch: { [field]: value } },
-        });
+      else {
+        const wrong = await write(typed);
+        if (wrong) return setProblem(wrong);
       }
       done(true);
     } catch (error) {
       setProblem(error instanceof Error ? error.message : 'Not saved');
     }
   };
+  const shared = {
+    ref: input,
+    'aria-label': `${itemField(column.id)?.label ?? column.label} of ${item.sku}`,
+    'aria-invalid': problem ? true : undefined,
+    onBlur: () => done(false),
+    onKeyDown: (event: React.KeyboardEvent) => {
+      event.stopPropagation();
+      if (event.key === 'Enter') void save(text);
+      if (event.key === 'Escape') done(false);
+    },
+  };
 
   return (
     <div className="relative w-full">
-      <input
-        ref={input}
-        aria-label={`${field === 'quantity' ? 'Stock' : field} of ${item.sku}`}
-        className="input input-xs w-full"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={() => done(false)}
-        onKeyDown={(event) => {
-          event.stopPropagation();
-          if (event.key === 'Enter') void save();
-          if (event.key === 'Escape') done(false);
-        }}
-      />
+      {kind?.is === 'choice' ? (
+        <select
+          {...shared}
+          className="select select-xs w-full"
+          value={choicesOf(kind).find((one) => one.label === text || one.id === text)?.id ?? ''}
+          onChange={(event) => {
+            setText(event.target.value);
+            void save(event.target.value);
+          }}
+        >
+          <option value="">–</option>
+          {choicesOf(kind).map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.label}
+            </option>
+          ))}
+        </select>
+      ) : (
+        <input
+          {...shared}
+          className="input input-xs w-full"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      )}
       {problem || stock ? (
         <div
           role={problem ? 'alert' : 'status'}

@@ -2,6 +2,17 @@ import { itemField } from '@/core/field/catalogue';
 import { isSortName, type SortName } from '@/core/filter/sorting';
 import type { AccountView } from '@/services/accounts/find-accounts';
 
+export type EditableField =
+  | 'title'
+  | 'sku'
+  | 'condition'
+  | 'price'
+  | 'quantity'
+  | 'location'
+  | 'cost'
+  | 'brand'
+  | 'category';
+
 type FieldColumn = {
   kind: 'field';
   id: string;
@@ -9,7 +20,8 @@ type FieldColumn = {
   width: number;
   sort?: SortName;
   align?: 'right';
-  edit?: 'title' | 'price' | 'quantity' | 'location';
+  /** It can be typed into. */
+  edit?: EditableField;
 };
 export type Column =
   | { kind: 'check'; id: 'check'; label: string; width: number }
@@ -36,17 +48,17 @@ function column(id: string, { width, edit, label }: Shown): FieldColumn {
 const fields: Column[] = [
   { kind: 'check', id: 'check', label: 'Choose', width: 36 },
   column('title', { label: 'Item', width: 340, edit: 'title' }),
-  column('sku', { label: 'Stock no.', width: 104 }),
-  column('condition', { width: 92 }),
+  column('sku', { label: 'Stock no.', width: 104, edit: 'sku' }),
+  column('condition', { width: 92, edit: 'condition' }),
   column('location', { width: 60, edit: 'location' }),
   column('quantity', { width: 62, edit: 'quantity' }),
   column('price', { width: 88, edit: 'price' }),
 ];
 
 const tail: Column[] = [
-  column('cost', { width: 80 }),
-  column('brand', { width: 100 }),
-  column('category', { width: 130 }),
+  column('cost', { width: 80, edit: 'cost' }),
+  column('brand', { width: 100, edit: 'brand' }),
+  column('category', { width: 130, edit: 'category' }),
   column('updated', { label: 'Changed', width: 122 }),
 ];
 

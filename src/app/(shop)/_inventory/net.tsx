@@ -5,13 +5,14 @@ import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import type { SortName } from '@/core/filter/sorting';
-import { amountToText } from '@/core/measure/money';
 import type { FoundItem } from '@/services/records/find-items';
 import { CellEditor } from './cell-editor';
+import { cellText, filledDown, pastedCells } from './cells';
 import type { Chosen } from './chosen';
 import type { Column } from './columns';
 import { NetCell } from './net-cell';
-import { inRange, useGridCursor } from './use-grid-cursor';
+import { useCells } from './use-cells';
+import { inRange, type Range, useGridCursor } from './use-grid-cursor';
 
 const rowHeight = 36;
 
@@ -48,7 +49,9 @@ export function Net(props: Props) {
   const { items, total, columns, sort, chosen, choose } = props;
   const router = useRouter();
   const scroller = useRef<HTMLDivElement>(null);
-  const [editing, setEditing] = useState(false);
+  /** False, or the key with which one began to type; nothing where what stands there is kept. */
+  const [editing, setEditing] = useState<false | { begun?: string }>(false);
+  const cells = useCells(items);
   const { cursor, range, move, clear } = useGridCursor(items.length, columns.length);
   const virtual = useVirtualizer({
     count: items.length,
@@ -87,7 +90,7 @@ export function Net(props: Props) {
 
   const open = () => {
     if (!current || !column) return;
-    if (column.kind === 'field' && column.edit && column.id !== 'title') setEditing(true);
+    if (column.kind === 'field' && column.edit && column.id !== 'title') setEditing({});
     else if (column.kind === 'check') choose(withToggled(chosen, [current.id], !isChosen(chosen, current.id)));
     else router.push(`/items/${current.id}`);
   };
@@ -113,9 +116,15 @@ export function Net(props: Props) {
     else if (event.key === 'End') go(control ? items.length - 1 : cursor.row, columns.length - 1, event.shiftKey);
     else if (event.key === ' ' && current) choose(withToggled(chosen, [current.id], !isChosen(chosen, current.id)));
     else if (event.key === 'Enter') open();
-    else if (event.key === 'F2' && column?.kind === 'field' && column.edit) setEditing(true);
+    else if (event.key === 'F2' && column?.kind === 'field' && column.edit) setEditing({});
     else if (control && event.key.toLowerCase() === 'a') choose({ all: true, ids: new Set() });
     else if (control && event.key.toLowerCase() === 'c') copyCells();
+    else if (control && event.key.toLowerCase() === 'd' && range)
+      void cells.writeAll(filledDown(range, items, columns));
+    else if (control && event.key.toLowerCase() === 'z') void cells.takeBack();
+    // A number typed onto a cell of numbers begins anew; letters are shortcuts of the page.
+    else if (!control && /^[0-9+-]$/.test(event.key) && column?.kind === 'field' && column.edit && column.align)
+      setEditing({ begun: event.key });
     else if (event.key === 'Escape') {
       clear();
       choose({ all: false, ids: new Set() });
@@ -127,23 +136,14 @@ export function Net(props: Props) {
     event.preventDefault();
   };
 
+  const onlyCursor: Range = { top: cursor.row, bottom: cursor.row, left: cursor.column, right: cursor.column };
+  const part = range ?? onlyCursor;
   /** The range as tab-separated text, as spreadsheets take it. */
   const copyCells = () => {
-    const part = range ?? { top: cursor.row, bottom: cursor.row, left: cursor.column, right: cursor.column };
-    const cell = (item: FoundItem, one: Column): string => {
-      if (one.kind === 'knot') return item.knots.find((knot) => knot.accountId === one.accountId)?.state ?? 'none';
-      if (one.kind === 'check') return '';
-      if (one.id === 'price' || one.id === 'cost')
-        return item[one.id] === null ? '' : amountToText(Number(item[one.id]), item.currency);
-      if (one.id === 'updated') return item.updatedAt;
-      return String(
-        item[one.id as 'title' | 'sku' | 'brand' | 'category' | 'location' | 'quantity' | 'condition'] ?? '',
-      ); // the remaining field columns are fields of the item
-    };
     const text = items.slice(part.top, part.bottom + 1).map((item) =>
       columns
         .slice(part.left, part.right + 1)
-        .map((one) => cell(item, one))
+        .map((one) => cellText(item, one))
         .join('\t'),
     );
     void navigator.clipboard?.writeText(text.join('\n'));
@@ -179,6 +179,11 @@ export function Net(props: Props) {
         aria-activedescendant={current && column ? `cell-${current.id}-${column.id}` : undefined}
         tabIndex={0}
         onKeyDown={onKeyDown}
+        onPaste={(event) => {
+          if (editing) return;
+          event.preventDefault();
+          void cells.writeAll(pastedCells(event.clipboardData.getData('text/plain'), part, items, columns));
+        }}
         className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
       >
         <div role="rowgroup" className="sticky top-0 z-10 bg-base-200" style={{ minWidth: width }}>
@@ -233,13 +238,17 @@ export function Net(props: Props) {
                         if (!isTyped) event.preventDefault();
                       }}
                       onClick={() => one.id === 'title' && router.push(`/items/${item.id}`)}
-                      onDoubleClick={() => one.kind === 'field' && one.edit && setEditing(true)}
+                      onDoubleClick={() => one.kind === 'field' && one.edit && setEditing({})}
                       onKeyDown={undefined}
                     >
                       {here && editing && one.kind === 'field' && one.edit ? (
                         <CellEditor
                           item={item}
-                          field={one.edit}
+                          column={one}
+                          begun={editing.begun}
+                          write={(text) =>
+                            cells.write(pastedCells(text.replace(/[\t\n]/g, ' '), onlyCursor, items, columns))
+                          }
                           done={(saved) => {
                             setEditing(false);
                             if (saved) props.saved();

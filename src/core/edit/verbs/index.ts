@@ -2,13 +2,16 @@ import { z } from 'zod';
 import type { KindName } from '../../field';
 import type { Json } from '../../json';
 import * as amounts from './amounts';
+import { fillVerb } from './fill';
 import * as lists from './lists';
 import * as others from './others';
 import { clearVerb, setVerb } from './set';
+import { solveVerb } from './solve';
 import * as texts from './texts';
 import type { Verb, VerbContext, VerbOutcome } from './verb';
 
 export { roundingLabels } from './amounts';
+export { goalLabels, type WantedNet } from './solve';
 export { caseLabels } from './texts';
 
 /** The list of verbs; a new one is an entry of its own kind's file and a line here. */
@@ -20,9 +23,11 @@ const all = [
   texts.replaceVerb,
   texts.caseVerb,
   texts.cutVerb,
+  fillVerb,
   amounts.percentVerb,
   amounts.amountVerb,
   amounts.formulaVerb,
+  solveVerb,
   amounts.endingVerb,
   amounts.boundsVerb,
   amounts.addVerb,
@@ -49,9 +54,11 @@ export const doSchema = z.discriminatedUnion('verb', [
   texts.replaceVerb.schema,
   texts.caseVerb.schema,
   texts.cutVerb.schema,
+  fillVerb.schema,
   amounts.percentVerb.schema,
   amounts.amountVerb.schema,
   amounts.formulaVerb.schema,
+  solveVerb.schema,
   amounts.endingVerb.schema,
   amounts.boundsVerb.schema,
   amounts.addVerb.schema,

@@ -1,6 +1,8 @@
 import type { z } from 'zod';
 import type { Field, KindName } from '../../field';
 import type { Json } from '../../json';
+import type { RoundingName } from '../../measure/rounding';
+import type { WantedNet } from './solve';
 
 /** What a verb sees besides the value that it changes. */
 export type VerbContext = {
@@ -9,6 +11,10 @@ export type VerbContext = {
   currency: string;
   /** Another field of the same place; undefined where there is none of that name. */
   fieldAt(field: string): Json | undefined;
+  /** What a pattern may speak of. */
+  variables(): Record<string, unknown>;
+  /** The lowest price on this account that leaves what is wanted, ending so; null when none does. Only of an account. */
+  priceFor?(goal: WantedNet, rounding: RoundingName): number | null;
 };
 
 /** What the value becomes, or why it cannot. */

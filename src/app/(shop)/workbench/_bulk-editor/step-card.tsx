@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { verbsFor } from '@/core/edit';
 import type { Catalogue, Field } from '@/core/field';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import { AccountChoice } from './account-choice';
 import { StepInput } from './step-input';
 import { fieldsAt, isProblem, readStep, type StepDraft, sameAt } from './steps';
 import { verbInputs } from './verb-inputs';
@@ -57,13 +58,17 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
     const next = fields.find((one) => one.id === id);
     set({ field: id, verb: firstVerb(next, step.verb), typed: {} });
   };
-  const shownInputs = verbInputs[step.verb].filter(
-    (input) =>
-      step.verb !== 'formula' || field?.kind.is === 'money' || !['rounding', 'floor', 'ceiling'].includes(input.name),
-  );
+  const isAsked = (name: string) => {
+    if (step.verb === 'formula') return field?.kind.is === 'money' || !['rounding', 'floor', 'ceiling'].includes(name);
+    // Of a wanted net an amount, of a part of the price or the cost a percentage.
+    if (step.verb === 'solve' && name === 'amount') return (step.typed.goal || 'net') === 'net';
+    if (step.verb === 'solve' && name === 'basisPoints') return (step.typed.goal || 'net') !== 'net';
+    return true;
+  };
+  const shownInputs = verbInputs[step.verb].filter((input) => isAsked(input.name));
   return (
-    <li className={`space-y-1.5 rounded border border-base-300 p-2 ${step.off ? 'opacity-60' : ''}`}>
-      <div className="flex items-center gap-1">
+    <li className={`relative space-y-1.5 rounded border border-base-300 p-2 ${step.off ? 'opacity-60' : ''}`}>
+      <div className="flex items-center gap-1 pr-24">
         <input
           type="checkbox"
           className="checkbox checkbox-xs"
@@ -74,6 +79,7 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
         />
         <select
           aria-label={`Field of step ${number}`}
+          data-step-field
           className="select select-sm min-w-0 grow"
           value={step.field}
           onChange={(event) => choose(event.target.value)}
@@ -90,18 +96,6 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
             </optgroup>
           ))}
         </select>
-        <Tool label={`Move step ${number} up`} act={up}>
-          <ArrowUp size={13} aria-hidden="true" />
-        </Tool>
-        <Tool label={`Move step ${number} down`} act={down}>
-          <ArrowDown size={13} aria-hidden="true" />
-        </Tool>
-        <Tool label={`Copy step ${number}`} act={copy}>
-          <Copy size={13} aria-hidden="true" />
-        </Tool>
-        <Tool label={`Remove step ${number}`} act={remove}>
-          <X size={13} aria-hidden="true" />
-        </Tool>
       </div>
       <div className="space-y-1.5">
         <select
@@ -139,26 +133,12 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
         </select>
       </div>
       {step.on === 'accounts' ? (
-        <fieldset className="flex flex-wrap gap-x-3 gap-y-1">
-          <legend className="sr-only">Accounts of step {number}</legend>
-          {accounts.map((account) => (
-            <label key={account.id} className="flex items-center gap-1">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-xs"
-                checked={step.accounts.includes(account.id)}
-                onChange={(event) =>
-                  set({
-                    accounts: event.target.checked
-                      ? [...step.accounts, account.id]
-                      : step.accounts.filter((id) => id !== account.id),
-                  })
-                }
-              />
-              {account.name}
-            </label>
-          ))}
-        </fieldset>
+        <AccountChoice
+          number={number}
+          accounts={accounts}
+          chosen={step.accounts}
+          choose={(ids) => set({ accounts: ids })}
+        />
       ) : null}
       {step.on === 'combinations' ? (
         <label className="flex flex-col gap-0.5">
@@ -191,6 +171,21 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
           {wrong.problem}
         </p>
       ) : null}
+      {/* At the end for the keyboard, which goes from box to box; at the head for the eye. */}
+      <div className="absolute top-2 right-2 flex">
+        <Tool label={`Move step ${number} up`} act={up}>
+          <ArrowUp size={13} aria-hidden="true" />
+        </Tool>
+        <Tool label={`Move step ${number} down`} act={down}>
+          <ArrowDown size={13} aria-hidden="true" />
+        </Tool>
+        <Tool label={`Copy step ${number}`} act={copy}>
+          <Copy size={13} aria-hidden="true" />
+        </Tool>
+        <Tool label={`Remove step ${number}`} act={remove}>
+          <X size={13} aria-hidden="true" />
+        </Tool>
+      </div>
     </li>
   );
 }

@@ -1,8 +1,9 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Catalogue } from '@/core/field';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import { usePageActions } from '@/ui/frame/actions';
 import { StepCard } from './step-card';
 import { newStep, type StepDraft } from './steps';
 
@@ -30,11 +31,22 @@ export function StepList({
   // Where the hand goes next: the first box of a step that was just added here.
   const list = useRef<HTMLOListElement>(null);
   const [added, setAdded] = useState(0);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: one more was added, or the page has opened
   useEffect(() => {
-    const boxes = list.current?.querySelectorAll<HTMLElement>('li:nth-last-child(2) [data-step-input]');
-    boxes?.[0]?.focus();
+    // Of a new step the field, of a page that has just opened the value.
+    const where = added ? '[data-step-field]' : '[data-step-input]';
+    list.current?.querySelector<HTMLElement>(`li:nth-last-child(2) ${where}`)?.focus();
   }, [added]);
+  const add = useRef(() => {});
+  add.current = () => {
+    change([...steps, newStep(nextKey, { field: 'quantity', verb: 'add' })]);
+    setAdded(added + 1);
+  };
+  usePageActions(
+    useMemo(
+      () => [{ label: 'Add a step', hint: 'To the change of many', keys: 'Alt A', run: () => add.current() }],
+      [],
+    ),
+  );
   return (
     <ol ref={list} className="space-y-3">
       {steps.map((step, index) => (
@@ -52,14 +64,7 @@ export function StepList({
         />
       ))}
       <li>
-        <button
-          type="button"
-          className="btn btn-sm"
-          onClick={() => {
-            change([...steps, newStep(nextKey, { field: 'quantity', verb: 'add' })]);
-            setAdded(added + 1);
-          }}
-        >
+        <button type="button" className="btn btn-sm" onClick={() => add.current()} title="Alt A">
           Add a step
         </button>
       </li>

@@ -1,5 +1,6 @@
 import { onItem, type Step, stepSchema, type VerbName } from '@/core/edit';
 import { fieldsFor, fixedFields, listingField } from '@/core/field';
+import { accountsNamed } from './account-choice';
 import { fieldsAt, isProblem, newStep, readStep, sameAt, withSet } from './steps';
 import { writeStep } from './write-step';
 
@@ -112,4 +113,17 @@ test('what is typed beside a common value is one step, which goes with its last 
   ]);
   expect(withSet(both, 'brand', null, '').map((one) => one.field)).toEqual(['price']);
   expect(withSet(withSet(both, 'brand', null, ''), 'price', 3, '')).toEqual([newStep(1)]);
+});
+
+test.each([
+  ['oak', [2]],
+  ['Oakhand, shop', [2, 3]],
+  ['pip', [4, 5]],
+  ['Pippet', [4]],
+  ['pippet finds; Oakhand', [2, 5]],
+  ['nobody', []],
+  [' , ', []],
+])('accounts by their names: %s', (text, ids) => {
+  const accounts = ['Oakhand', 'Shopfront', 'Pippet', 'Pippet finds'].map((name, at) => ({ id: at + 2, name }));
+  expect(accountsNamed(text, accounts)).toEqual(ids);
 });

@@ -101,6 +101,10 @@ function readInput(input: VerbInput, text: string, field: Field, verb: string): 
       const amount = parseAmount(clean, currency);
       return amount === null || amount < 0 ? 'This is not an amount' : { value: amount };
     }
+    case 'net': {
+      const sum = parseAmount(signed(clean).replace(/^-/, ''), currency);
+      return sum === null ? 'This is not an amount' : { value: signed(clean).startsWith('-') ? -sum : sum };
+    }
     case 'signed money': {
       const amount = parseAmount(signed(clean), currency);
       return amount === null || amount === 0 ? 'Type an amount such as -2.50' : { value: amount };

@@ -1,4 +1,4 @@
-import { caseLabels, roundingLabels, type VerbName } from '@/core/edit';
+import { caseLabels, goalLabels, roundingLabels, type VerbName } from '@/core/edit';
 
 /** How one argument of a verb is typed. `value` is read as the field itself is. */
 export type VerbInput = {
@@ -10,6 +10,8 @@ export type VerbInput = {
     | 'words'
     | 'money'
     | 'signed money'
+    /** An amount that may be below zero. */
+    | 'net'
     | 'percent'
     | 'number'
     | 'change'
@@ -52,6 +54,13 @@ export const verbInputs: Record<VerbName | 'follow', readonly VerbInput[]> = {
   ],
   case: [{ name: 'to', label: 'Case', as: 'choice', choices: Object.entries(caseLabels) }],
   cut: [{ name: 'most', label: 'Characters at most', as: 'number', placeholder: '75' }],
+  fill: [{ name: 'pattern', label: 'Pattern', as: 'words', placeholder: '{{ brand }} {{ model }}' }],
+  solve: [
+    { name: 'goal', label: 'What is left', as: 'choice', choices: Object.entries(goalLabels) },
+    { name: 'amount', label: 'Net', as: 'net', optional: true, placeholder: '12.00' },
+    { name: 'basisPoints', label: 'Percent', as: 'percent', optional: true, placeholder: '30' },
+    { name: 'rounding', label: 'Ending', as: 'choice', choices: Object.entries(roundingLabels) },
+  ],
   percent: [{ name: 'basisPoints', label: 'Percent', as: 'percent', placeholder: '-5' }, ...endings],
   amount: [{ name: 'amount', label: 'Amount', as: 'signed money', placeholder: '-2.50' }, ...endings],
   formula: [{ name: 'formula', label: 'Formula', as: 'words', placeholder: 'cost * 2.2 + 4' }, ...endings],

@@ -3,7 +3,7 @@
 import { skipToken, useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { sayStep } from '@/core/edit';
 import { homeCurrency } from '@/core/measure/money';
 import type { Edit } from '@/services/changes/edit-schema';
@@ -13,6 +13,7 @@ import { api, apiLines } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';
 import { filterOfSelection, narrowedTo, readSelection, withoutItems } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
+import { usePageActions } from '@/ui/frame/actions';
 import { AtATime } from './at-a-time';
 import { CommonTable } from './common-table';
 import { Consequences, type HeldBack, nothingHeldBack, sendPart } from './consequences';
@@ -95,6 +96,18 @@ export function Workbench() {
   });
   const busy = apply.busy || undo.busy;
   const problem = apply.error ?? undo.error;
+
+  const canApply = complete && !busy && !done && (counts?.changed ?? 0) > 0;
+  const send = useRef(() => {});
+  send.current = () => {
+    if (canApply && part !== null) void apply.run(true);
+  };
+  usePageActions(
+    useMemo(
+      () => [{ label: 'Save and send', hint: 'The change as it is seen', keys: 'Alt S', run: () => send.current() }],
+      [],
+    ),
+  );
 
   if (!ready || accounts.isPending) return <Loading what="the workbench" />;
   if (!selection)

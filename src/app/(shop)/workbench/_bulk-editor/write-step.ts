@@ -17,6 +17,7 @@ function typedAs(input: VerbInput, value: Json, field: Field): string {
     case 'value':
       return field.show(value, { currency });
     case 'money':
+    case 'net':
       return typeof value === 'number' ? amountToText(value, currency) : '';
     case 'signed money':
       return typeof value === 'number' ? sign(value, amountToText(value, currency)) : '';

@@ -1,0 +1,63 @@
+import { z } from 'zod';
+import { amountToText } from '../../measure/money';
+import { type RoundingName, roundingNames } from '../../measure/rounding';
+import { roundingLabels } from './amounts';
+import { defineVerb } from './verb';
+
+/** What is to be left of a price: an amount, or a share in basis points of the price or of the cost. */
+export type WantedNet = { kind: 'net'; amount: number } | { kind: 'margin' | 'return'; basisPoints: number };
+
+const inPercent = (basisPoints: number) => `${basisPoints / 100} %`;
+
+const wanted = ({
+  goal,
+  amount,
+  basisPoints,
+}: {
+  goal: WantedNet['kind'];
+  amount: number | null;
+  basisPoints: number | null;
+}): WantedNet =>
+  goal === 'net' ? { kind: 'net', amount: amount ?? 0 } : { kind: goal, basisPoints: basisPoints ?? 0 };
+
+export const goalLabels: Record<WantedNet['kind'], string> = {
+  net: 'Net of',
+  margin: 'Net as part of the price',
+  return: 'Net as part of the cost',
+};
+
+export const solveVerb = defineVerb({
+  name: 'solve',
+  label: 'Price for a wanted net',
+  kinds: ['money'],
+  schema: z
+    .object({
+      verb: z.literal('solve'),
+      goal: z.enum(['net', 'margin', 'return']),
+      /** Of a net: in the account's currency. */
+      amount: z.number().int().min(-100_000_000).max(100_000_000).nullable().default(null),
+      /** Of a margin or a return. */
+      basisPoints: z.number().int().min(-10_000).max(1_000_000).nullable().default(null),
+      rounding: z.enum(roundingNames).default('none'),
+    })
+    .strict()
+    .superRefine(({ goal, amount, basisPoints }, context) => {
+      if (goal === 'net' && amount === null)
+        context.addIssue({ code: 'custom', path: ['amount'], message: 'Type the net that is to be left' });
+      if (goal !== 'net' && basisPoints === null)
+        context.addIssue({ code: 'custom', path: ['basisPoints'], message: 'Type the percentage that is to be left' });
+    }),
+  apply(args, _value, { priceFor }) {
+    if (!priceFor) return { refused: 'A wanted net is reached account by account: choose accounts' };
+    const price = priceFor(wanted(args), args.rounding satisfies RoundingName);
+    return price === null ? { refused: 'No price leaves that much there' } : { to: price };
+  },
+  say(args, { currency }) {
+    const goal = wanted(args);
+    const left =
+      goal.kind === 'net'
+        ? `a net of ${amountToText(goal.amount, currency)}`
+        : `${inPercent(goal.basisPoints)} of the ${goal.kind === 'margin' ? 'price' : 'cost'}`;
+    return `so that ${left} is left${args.rounding === 'none' ? '' : `, ending ${roundingLabels[args.rounding]}`}`;
+  },
+});

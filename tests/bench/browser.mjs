@@ -1,0 +1,142 @@
+import { chromium } from '@playwright/test';
+
+/** Who may come in to the demo shop. */
+const owner = { email: 'owner@grainhouse.example', password: 'harbour-light-35' };
+const rounds = 7;
+const kilo = 1_000;
+const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+const percentile = (values, share) =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] ?? 0;
+const limit = (id, value, unit, goal) => ({
+  id,
+  value,
+  unit,
+  baseline: null,
+  ratio: null,
+  goal: `≤ ${goal} ${unit}`,
+  ok: value <= goal,
+});
+
+/** Script that a page loads until nothing more comes, as it goes over the wire. */
+async function scriptOf(context, base, path) {
+  const page = await context.newPage();
+  const session = await context.newCDPSession(page);
+  await session.send('Network.enable');
+  await session.send('Network.setCacheDisabled', { cacheDisabled: true });
+  const scripts = new Set();
+  let bytes = 0;
+  session.on('Network.responseReceived', ({ requestId, type }) => type === 'Script' && scripts.add(requestId));
+  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    if (scripts.has(requestId)) bytes += encodedDataLength;
+  });
+  await page.goto(`${base}${path}`, { waitUntil: 'networkidle' });
+  await page.close();
+  return bytes / kilo;
+}
+
+/** From a key to the frame in which the rows of the new filter are painted, in milliseconds. */
+const keyToPaint = (page, letter) =>
+  page.evaluate(
+    (key) =>
+      new Promise((resolve) => {
+        const grid = document.querySelector('[role=grid]');
+        const search = document.querySelector('input[type=search]');
+        const before = grid.textContent;
+        const began = performance.now();
+        const seen = new MutationObserver(() => {
+          if (grid.textContent === before) return;
+          seen.disconnect();
+          requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - began), 0));
+        });
+        seen.observe(grid, { childList: true, subtree: true, characterData: true });
+        const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+        set.call(search, search.value + key);
+        search.dispatchEvent(new Event('input', { bubbles: true }));
+      }),
+    letter,
+  );
+
+/** The longest task while the wheel turns over a thousand rows. */
+async function scrolling(page) {
+  await page.evaluate(() => {
+    window.longest = 0;
+    new PerformanceObserver((list) => {
+      for (const one of list.getEntries()) window.longest = Math.max(window.longest, one.duration);
+    }).observe({ entryTypes: ['longtask'] });
+  });
+  await page.mouse.move(640, 400);
+  for (let turn = 0; turn < 60; turn++) {
+    await page.mouse.wheel(0, 600);
+    await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
+  }
+  return page.evaluate(() => window.longest);
+}
+
+/** The largest paint of the inventory, opened anew. */
+async function largestPaint(context, base) {
+  const page = await context.newPage();
+  await page.goto(`${base}/`, { waitUntil: 'networkidle' });
+  const at = await page.evaluate(
+    () =>
+      new Promise((resolve) => {
+        new PerformanceObserver((list) => resolve(list.getEntries().at(-1)?.startTime ?? 0)).observe({
+          type: 'largest-contentful-paint',
+          buffered: true,
+        });
+      }),
+  );
+  await page.close();
+  return at;
+}
+
+/** P9: the inventory in the browser. */
+export async function inBrowser({ settings, size }) {
+  const base = `http://127.0.0.1:${settings.port}`;
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--disable-background-networking'],
+  });
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    await page.goto(`${base}/sign-in`);
+    await page.getByLabel('E-mail address').fill(owner.email);
+    await page.getByLabel('Password').fill(owner.password);
+    await page.keyboard.press('Enter');
+    await page.getByRole('grid', { name: 'Inventory' }).waitFor();
+    const keys = [];
+    const scrolls = [];
+    for (let round = 0; round < rounds; round++) {
+      await page.goto(`${base}/`, { waitUntil: 'networkidle' });
+      await page.getByRole('grid', { name: 'Inventory' }).waitFor();
+      scrolls.push(await scrolling(page));
+      await page.goto(`${base}/`, { waitUntil: 'networkidle' });
+      await page.getByRole('searchbox').focus();
+      for (const letter of ['t', 'e', 's', 's']) {
+        // The first letter alone is no word yet: it finds what was shown before.
+        if (letter === 't') await page.keyboard.type('t');
+        else keys.push(await keyToPaint(page, letter));
+        await page.waitForLoadState('networkidle');
+      }
+    }
+    const paints = [];
+    for (let round = 0; round < 5; round++) paints.push(await largestPaint(context, base));
+    const figures = [
+      limit(`P9 key to painted filter, p95, ${size} items`, percentile(keys, 0.95), 'ms', 150),
+      limit(`P9 key to painted filter, median`, median(keys), 'ms', 150),
+      limit('P9 longest task while scrolling', percentile(scrolls, 0.5), 'ms', 50),
+      limit('P9 largest paint of the inventory', median(paints), 'ms', 1_000),
+    ];
+    for (const [name, path] of [
+      ['inventory', '/'],
+      ['workbench', '/workbench?ids=1,2,3'],
+      ['item', '/items/1'],
+      ['routines', '/routines'],
+      ['marketplaces', '/marketplaces'],
+    ])
+      figures.push(limit(`P9 script of the page ${name}`, await scriptOf(context, base, path), 'kB', 250));
+    return figures;
+  } finally {
+    await browser.close();
+  }
+}
