@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Catalogue, Field } from '@/core/field';
+import type { Field } from '@/core/field';
 import type { Condition } from '@/core/filter';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { CommonValue } from '@/services/changes/common-values';
@@ -8,6 +8,7 @@ import { Failed, Loading } from '@/ui/controls/states';
 import { apiLines } from '@/ui/data/api';
 import { StepInput } from './step-input';
 import { isSetting, type StepDraft } from './steps';
+import { useCatalogues } from './use-catalogue';
 import { useLines } from './use-lines';
 import { verbInputs } from './verb-inputs';
 
@@ -16,7 +17,6 @@ const [valueInput] = verbInputs.set;
 type Props = {
   selection: Selection;
   accounts: AccountView[];
-  catalogue: Catalogue;
   steps: readonly StepDraft[];
   /** A step that sets this field, with this typed; nothing typed takes it away. */
   set: (field: string, account: number | null, text: string) => void;
@@ -25,12 +25,14 @@ type Props = {
 };
 
 /** What the chosen items have in common, field by field; what is typed here is a step. */
-export function CommonTable({ selection, accounts, catalogue, steps, set, narrow }: Props) {
+export function CommonTable({ selection, accounts, steps, set, narrow }: Props) {
   const [account, setAccount] = useState<number | null>(null);
   const body = { selection, ...(account === null ? {} : { account }) };
   const { lines, isWhole, error, again } = useLines(JSON.stringify(body), (signal) =>
     apiLines('POST /edits/common', { body, signal }),
   );
+  const here = account === null ? [] : [account];
+  const catalogue = useCatalogues(here).of({ on: account === null ? 'item' : 'accounts', accounts: here });
   const fieldOf = (id: string) => (account === null ? catalogue.item(id) : catalogue.listing(id));
   const typed = (id: string) => steps.find((step) => isSetting(step, id, account))?.typed.value ?? '';
   return (

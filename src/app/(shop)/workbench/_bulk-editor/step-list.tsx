@@ -1,22 +1,22 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Catalogue } from '@/core/field';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import { usePageActions } from '@/ui/frame/actions';
 import { StepCard } from './step-card';
 import { newStep, type StepDraft } from './steps';
+import type { CatalogueOf } from './use-catalogue';
 
 /** The steps of a change, carried out from top to bottom. */
 export function StepList({
   steps,
   change,
-  catalogue,
+  catalogueOf,
   accounts,
 }: {
   steps: StepDraft[];
   change: (steps: StepDraft[]) => void;
-  catalogue: Catalogue;
+  catalogueOf: CatalogueOf;
   accounts: AccountView[];
 }) {
   const set = (key: number, part: Partial<StepDraft>) =>
@@ -54,7 +54,7 @@ export function StepList({
           key={step.key}
           step={step}
           number={index + 1}
-          catalogue={catalogue}
+          catalogue={catalogueOf(step)}
           accounts={accounts}
           set={(part) => set(step.key, part)}
           copy={() => change([...steps.slice(0, index + 1), { ...step, key: nextKey }, ...steps.slice(index + 1)])}

@@ -4,7 +4,7 @@ import { skipToken, useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { sayStep } from '@/core/edit';
+import { type Step, sayStep } from '@/core/edit';
 import { homeCurrency } from '@/core/measure/money';
 import type { Edit } from '@/services/changes/edit-schema';
 import type { Selection } from '@/services/records/selection';
@@ -23,7 +23,7 @@ import { type Done, Result } from './result';
 import { RoutinesMenu } from './routines-menu';
 import { StepList } from './step-list';
 import { isProblem, newStep, readStep, type StepDraft, withSet } from './steps';
-import { useCatalogue } from './use-catalogue';
+import { useCatalogues } from './use-catalogue';
 import { useLines } from './use-lines';
 import { type View, Views } from './views';
 import { writeStep } from './write-step';
@@ -41,19 +41,30 @@ export function Workbench() {
   const [drafts, setDrafts] = useState<StepDraft[]>([newStep(1)]);
   const [done, setDone] = useState<Done | null>(null);
   const [left, leave] = useState<ReadonlySet<number>>(new Set());
-  const catalogue = useCatalogue(drafts.find((step) => step.accounts.length)?.accounts[0] ?? null);
+  /** Steps of a routine that are to stand in the boxes, as soon as the fields that they name are known. */
+  const [opening, open] = useState<readonly Step[]>([]);
+  const { of: catalogueOf, isRead } = useCatalogues([
+    ...drafts.flatMap((step) => step.accounts.slice(0, 1)),
+    ...opening.flatMap(({ where }) => (where.on === 'accounts' ? where.accounts.slice(0, 1) : [])),
+  ]);
+  const catalogueAt = ({ where }: Step) =>
+    catalogueOf({ on: where.on, accounts: where.on === 'accounts' ? where.accounts : [] });
+  if (opening.length > 0 && isRead) {
+    setDrafts(opening.map((step, at) => writeStep(step, at + 1, catalogueAt(step))));
+    open([]);
+  }
   const steps = useMemo(() => {
-    const read = drafts.filter((draft) => !draft.off).map((draft) => readStep(draft, catalogue));
+    const read = drafts.filter((draft) => !draft.off).map((draft) => readStep(draft, catalogueOf(draft)));
     const whole = read.flatMap((one) => (isProblem(one) ? [] : [one]));
     return whole.length === read.length ? whole : [];
-  }, [drafts, catalogue]);
+  }, [drafts, catalogueOf]);
   const wanted = Number(params.get('routine'));
   const routines = useQuery({ queryKey: ['routines'], queryFn: wanted ? () => api('GET /routines') : skipToken });
   const found = routines.data?.routines.find((one) => one.id === wanted);
   const [opened, setOpened] = useState(0);
   if (found && opened !== wanted) {
     setOpened(wanted);
-    setDrafts(found.steps.map((step, at) => writeStep(step, at + 1, catalogue)));
+    open(found.steps);
   }
   const complete = steps.length > 0;
   // What is seen is the whole choice; what is counted and done is what was not left out.
@@ -80,7 +91,7 @@ export function Workbench() {
     if (!edit) return undefined;
     const nameOf = (id: number) => accounts.data?.accounts.find((account) => account.id === id)?.name ?? 'an account';
     const title = steps
-      .map((step) => sayStep(step, homeCurrency, catalogue, nameOf))
+      .map((step) => sayStep(step, homeCurrency, catalogueAt(step), nameOf))
       .join('; ')
       .slice(0, 200);
     const body = { ...edit, send, title, part: send ? (part ?? undefined) : undefined, at: at ?? undefined };
@@ -148,13 +159,13 @@ export function Workbench() {
               <RoutinesMenu
                 steps={complete ? steps : []}
                 filter={filterOfSelection(selection)}
-                open={(routine) => setDrafts(routine.steps.map((step, at) => writeStep(step, at + 1, catalogue)))}
+                open={(routine) => open(routine.steps)}
               />
             </div>
             <StepList
               steps={drafts}
               change={setDrafts}
-              catalogue={catalogue}
+              catalogueOf={catalogueOf}
               accounts={accounts.data?.accounts ?? []}
             />
           </section>
@@ -164,7 +175,6 @@ export function Workbench() {
               <CommonTable
                 selection={selection}
                 accounts={accounts.data.accounts}
-                catalogue={catalogue}
                 steps={drafts}
                 set={(field, account, text) => {
                   setView('common');
