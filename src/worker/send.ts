@@ -32,6 +32,20 @@ function disputedFields(stored: ListingRow, wanted: Content): string[] {
   return driftOf({ base, wanted, sent, seen }, {}).map((one) => one.field);
 }
 
+/**
+ * What was sent, with only these fields as they are wanted: some marketplaces take several fields as one, and what is held
+ * back must not go along with its neighbour.
+ */
+function withOnly(sent: Content, wanted: Content, fields: readonly string[]): Content {
+  const content = { ...sent };
+  for (const field of fields) {
+    const value = wanted[field];
+    if (value === undefined) delete content[field];
+    else content[field] = value;
+  }
+  return content;
+}
+
 /** Does what the plan says for one job's listing and stores what came of it. */
 async function carryOut(lane: Lane, row: JobRow): Promise<void> {
   const db = database();
@@ -91,20 +105,16 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
       if (fields.length === 0)
         return finishNothing(row, worker, item.id, 'It was changed on both sides: choose what shall hold');
       const ids = fields.includes('photos') ? await photoIds(lane, connector, hashesOf(computed.content)) : [];
+      const content = withOnly(stored.sent ?? {}, computed.content, fields);
       const { key } = await freeze(lane, row, {
         kind: 'update',
-        content: computed.content,
+        content,
         fields,
         photoIds: ids,
         firstSentAt: new Date().toISOString(),
       });
       const remote = await connector
-        .change(
-          lane.session,
-          stored.remoteId ?? '',
-          { content: computed.content, photoIds: ids, idempotencyKey: key },
-          fields,
-        )
+        .change(lane.session, stored.remoteId ?? '', { content, photoIds: ids, idempotencyKey: key }, fields)
         .catch(async (error: unknown) => {
           if (!(error instanceof NettingError) || (error.code !== 'market-blocked' && error.code !== 'not-found'))
             throw error;

@@ -59,7 +59,6 @@ export async function undoStep(task: TaskRow, holder: string): Promise<TaskRow> 
   return ownTransaction(async (db, connection) => {
     const found = await runRecords(db, undone, after, portion, { items: some, changes: overwrite });
     const ids = [...new Set(found.map((one) => one.itemId))];
-    const records = await notTakenBack(db, undone, found);
     const isForced = overwrite !== undefined;
     const changedSince: ChangedSince[] = [];
     let items = 0;
@@ -68,6 +67,8 @@ export async function undoStep(task: TaskRow, holder: string): Promise<TaskRow> 
         connection,
         sql`select i.id, i.price, i.quantity, i.axes <> '[]', i.sku, i.title from item i where i.id in ${ids} order by i.id for update`,
       );
+      // With the items held: somebody else may be taking some of it back at the same moment, and units move only once.
+      const records = await notTakenBack(db, undone, found);
       const catalogue = fieldsFor(await loadCustomFields(db));
       const plain = new Set(
         rows

@@ -49,7 +49,9 @@ export async function sendUnsent(actor: Actor, input: z.infer<typeof sendUnsentS
       .values({ kind: 'publish', title: 'Changes that were not sent', detail: {}, itemCount: 0, byName: actor.name });
     let queued = 0;
     for (const { where, only } of partsOf(input)) {
-      const term = sql`${where} and l.remote = 'live' and l.dirty = 1`;
+      // What would not be taken as it is goes only where somebody has chosen it.
+      const ready = 'all' in input ? sql` and l.blocking = 0` : sql``;
+      const term = sql`${where} and l.remote = 'live' and l.dirty = 1${ready}`;
       const [[{ count } = { count: 0 }]] = (await tx.execute(
         sql`select count(*) as count from listing l where ${term}`,
       )) as unknown as [{ count: number }[]]; // one row

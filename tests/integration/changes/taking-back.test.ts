@@ -104,3 +104,16 @@ test('a long run is shown page by page', async () => {
   expect(rest.next).toBeNull();
   expect((await call('GET', '/runs/999999999/changes')).status).toBe(404);
 });
+
+test('two who take the same back at the same moment move its units once', async () => {
+  const items = await Promise.all([readyItem({}, 5), readyItem({}, 5), readyItem({}, 5)]);
+  const ids = items.map((one) => one.id).sort((a, b) => a - b);
+  const { runId } = await edit(ids, [{ field: 'quantity', do: { verb: 'add', by: 4 } }]);
+  const both = await Promise.all([
+    undo(runId, { items: ids }),
+    undo(runId, { items: ids }),
+    undo(runId, { items: ids }),
+  ]);
+  expect(both.map((one) => one.body.items).sort()).toEqual([0, 0, 3]);
+  expect(await Promise.all(ids.map(async (id) => (await sheet(id)).item.quantity))).toEqual([5, 5, 5]);
+});

@@ -149,3 +149,27 @@ test('at a time: nothing is changed before, it can be called off, and then nothi
     (now) => now === 2_345,
   );
 });
+
+test('what a marketplace takes together with its neighbours goes alone all the same', async () => {
+  const hallowick = await accountOf('Hallowick');
+  const film = await readyFilm(3);
+  await publishItems([film.id], [hallowick]);
+  await until(
+    () => stateOn(film.id, hallowick),
+    (state) => state === 'live',
+  );
+  const own = (field: string, value: unknown) =>
+    call('PUT', `/items/${film.id}/listings/${hallowick}`, { field, value });
+  // Returns and postage are one thing there; only the postage is sent.
+  await own('extra.returns', 'none');
+  await own('extra.postage', 'free');
+  const terms = async () => JSON.stringify(await marketListings('hallowick', film.sku));
+  const before = await terms();
+  const unsent = await unsentOf(film.id, hallowick);
+  expect(unsent?.fields.map((one) => one.field)).toEqual(['extra.postage', 'extra.returns']);
+  await call('POST', '/unsent/send', { listings: [{ id: unsent?.listingId, fields: ['extra.postage'] }] });
+  await until(terms, (text) => text.includes('"free"'));
+  await quiet(film.id);
+  expect((await terms()).match(/"returns":"[^"]*"/)?.[0]).toBe(before.match(/"returns":"[^"]*"/)?.[0]);
+  expect(await fieldsOf(film.id, hallowick)).toEqual(['extra.returns']);
+});
