@@ -31,7 +31,7 @@ export const packagesToRun = {
   'mariadb-install-db': ['mariadb-server-core'],
   my_print_defaults: ['mariadb-client-core'],
 };
-/** @internal only the tests need a browser */
+/** Only tests and the bench need a browser. */
 export const packagesToTest = { ...packagesToRun, chromium: ['chromium'] };
 
 /** The npm packages as the lock file says (`npm ci` refuses lock files without the other systems’ packages); nothing is done when they are there. */

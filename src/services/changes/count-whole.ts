@@ -1,11 +1,13 @@
 import { sql } from 'drizzle-orm';
 import { applySteps } from '../../core/edit';
-import { type ComputedListing, computeListing } from '../../core/listing';
+import type { Item } from '../../core/item';
+import { type ComputedListing, type Content, computeListing } from '../../core/listing';
 import { factsOf, netFor } from '../../core/listing/net';
 import { diff } from '../../core/sync';
 import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
 import { inputOf } from '../records/compute-row';
+import type { LoadedAccount } from '../records/load-accounts';
 import { groupByItem, loadItems } from '../records/load-items';
 import { selectionWhere } from '../records/selection';
 import { Consequences, type EditConsequences } from './consequences';
@@ -19,16 +21,28 @@ const firstPortion = 50;
 const mostAtOnce = 500;
 const aimMs = 100;
 
-const netsOf = (there: AccountNet, { content }: ComputedListing, cost: number | null) => {
+const netsOf = (there: AccountNet, content: Content, cost: number | null) => {
   if (typeof content.price !== 'number') return null;
   const facts = factsOf(there.account, content, cost, there.liveCount);
   const { net, fees } = netFor(there.account.compiled.rules, { ...facts, price: content.price });
   return { net, fees: fees.total };
 };
 
+type Row = Awaited<ReturnType<typeof findEditedListings>>[number];
+
+/**
+ * What a listing is before the change. Where nothing waits to be sent, what was sent last is just what would be computed
+ * again: half of the work is saved.
+ */
+function before(item: Item, row: Row, account: LoadedAccount): Content {
+  const isClean = !row.dirty && row.sent !== null && 'title' in row.sent;
+  return isClean && row.sent ? row.sent : computeListing(inputOf(item, row, account)).content;
+}
+
 /** The blocking issues that a listing did not have before. */
-function breaksOf(was: ComputedListing, becomes: ComputedListing) {
+function breaksOf(item: Item, row: Row, account: LoadedAccount, becomes: ComputedListing) {
   if (becomes.ready) return [];
+  const was = computeListing(inputOf(item, row, account));
   const known = new Set(was.issues.filter((one) => one.blocks).map((one) => one.message));
   return becomes.issues
     .filter((one) => one.blocks && !known.has(one.message))
@@ -77,15 +91,15 @@ export async function* countWhole(edit: Edit): AsyncGenerator<EditConsequences> 
         const net = nets.get(row.accountId);
         if (row.remote !== 'live' || !net) continue;
         const own = after.overrides.get(row.accountId) ?? {};
-        const was = computeListing(inputOf(item, row, net.account));
+        const was = before(item, row, net.account);
         const becomes = computeListing(inputOf(after.item, { ...row, overrides: own }, net.account));
         const labels = new Map(becomes.values.map((one) => [one.field, one.label]));
         total.add(net, {
-          fields: new Map(diff(was.content, becomes.content).map(({ field }) => [field, labels.get(field) ?? field])),
-          breaks: breaksOf(was, becomes),
+          fields: new Map(diff(was, becomes.content).map(({ field }) => [field, labels.get(field) ?? field])),
+          breaks: breaksOf(item, row, net.account, becomes),
           keepsOverride: typeof own.price === 'number' && after.item.price !== item.price,
           before: netsOf(net, was, item.cost),
-          after: netsOf(net, becomes, after.item.cost),
+          after: netsOf(net, becomes.content, after.item.cost),
         });
       }
     }

@@ -14,6 +14,7 @@ export const findEditedListings = (db: Executor, ids: number[]) =>
           remote: listing.remote,
           sent: listing.sent,
           timesMade: listing.timesMade,
+          dirty: listing.dirty,
           state: listing.state,
         })
         .from(listing, { forceIndex: 'listing_knot' })

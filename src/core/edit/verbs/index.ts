@@ -11,8 +11,9 @@ import * as texts from './texts';
 import type { Verb, VerbContext, VerbOutcome } from './verb';
 
 export { roundingLabels } from './amounts';
-export { goalLabels, type WantedNet } from './solve';
+export { goalLabels } from './solve';
 export { caseLabels } from './texts';
+export type { WantedNet } from './wanted-net';
 
 /** The list of verbs; a new one is an entry of its own kind's file and a line here. */
 const all = [

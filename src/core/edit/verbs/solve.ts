@@ -3,9 +3,7 @@ import { amountToText } from '../../measure/money';
 import { type RoundingName, roundingNames } from '../../measure/rounding';
 import { roundingLabels } from './amounts';
 import { defineVerb } from './verb';
-
-/** What is to be left of a price: an amount, or a share in basis points of the price or of the cost. */
-export type WantedNet = { kind: 'net'; amount: number } | { kind: 'margin' | 'return'; basisPoints: number };
+import type { WantedNet } from './wanted-net';
 
 const inPercent = (basisPoints: number) => `${basisPoints / 100} %`;
 

@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import type { Field, KindName } from '../../field';
 import type { Json } from '../../json';
 import type { RoundingName } from '../../measure/rounding';
-import type { WantedNet } from './solve';
+import type { WantedNet } from './wanted-net';
 
 /** What a verb sees besides the value that it changes. */
 export type VerbContext = {
