@@ -15,12 +15,13 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
-import { checkNode } from './lib/install.mjs';
+import { checkNode, installPackages, packagesToRun } from './lib/install.mjs';
 import { portIsFree } from './lib/processes.mjs';
 import { fail, say } from './lib/say.mjs';
 import { prepareDataFolder, readSettings, root } from './lib/settings.mjs';
 
 checkNode();
+installPackages(packagesToRun);
 const settings = readSettings();
 if (await portIsFree(settings.databasePort)) fail('Netting is not running. Start it with npm start, then ask again.');
 const secrets = prepareDataFolder(settings);

@@ -30,6 +30,8 @@ export const packagesToRun = {
   mariadbd: ['mariadb-server-core'],
   'mariadb-install-db': ['mariadb-server-core'],
   my_print_defaults: ['mariadb-client-core'],
+  // Backups are written by it.
+  'mariadb-dump': ['mariadb-client'],
 };
 /** Only tests and the bench need a browser. */
 export const packagesToTest = { ...packagesToRun, chromium: ['chromium'] };

@@ -34,6 +34,16 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
   const { body } = await call<{ items: { id: number }[] }>('GET', '/items?stage=attention');
   const few = await call<{ items: { id: number }[] }>('GET', '/items?limit=4');
   const ids = few.body.items.map((item) => item.id).join(',');
+  const selection = { kind: 'items', ids: few.body.items.map((item) => item.id) };
+  const steps = [{ field: 'notes', do: { verb: 'set', value: `Looked at ${Date.now()}` } }];
+  const { runId } = (await call<{ runId: number }>('POST', '/edits', { selection, steps, send: false })).body;
+  const routine = {
+    name: `Looked at ${runId}`,
+    filter: { field: 'brand', op: 'is', value: 'Brask' },
+    steps,
+    send: false,
+  };
+  await call('POST', '/routines', routine);
   const pages: [string, string][] = [
     ['/', 'Inventory'],
     ['/?stage=ready&priceMin=1000', 'Inventory'],
@@ -55,6 +65,9 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     ['/renewals?account=9', 'Renewal'],
     ['/links?account=12', 'Links'],
     ['/copies', 'Copy a shop'],
+    ['/changed', 'Changed'],
+    ['/routines', 'Routines'],
+    [`/runs/${runId}`, 'What a change did'],
   ];
   // The night changes colours and nothing else: there the colours alone are looked at, on pages that hold all of them.
   const byNight = pages.filter(([path]) =>

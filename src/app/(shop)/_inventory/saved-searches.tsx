@@ -34,7 +34,7 @@ function Count({ search }: { search: SavedSearch }) {
     queryFn: () => api('GET /items/count', { query }),
     staleTime: 10_000,
   });
-  return <span className="quiet figures ml-auto">{data?.count.toLocaleString('en') ?? ''}</span>;
+  return <span className="quiet figures px-2">{data?.count.toLocaleString('en') ?? ''}</span>;
 }
 
 const touches = { touches: [['searches']] };
@@ -79,8 +79,8 @@ function Searches({ filter, order, open, close }: Props & { close: () => void })
                 }}
               >
                 <span className="truncate">{one.name}</span>
-                <Count search={one} />
               </button>
+              <Count search={one} />
               <button
                 type="button"
                 className="btn btn-ghost btn-xs"
