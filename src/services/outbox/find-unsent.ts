@@ -5,6 +5,7 @@ import type { Json } from '../../core/json';
 import { diff } from '../../core/sync';
 import { database } from '../../db/client';
 import { listing } from '../../db/schema';
+import { shortly } from '../changes/shortly';
 import { computeRow } from '../records/compute-row';
 import { loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
@@ -38,9 +39,6 @@ export const unsentListingSchema = z.object({
   ),
 });
 export type UnsentListing = z.infer<typeof unsentListingSchema>;
-
-const mostShown = 300;
-const cut = (text: string) => (text.length > mostShown ? `${text.slice(0, mostShown)}…` : text);
 
 /** Live listings whose changes have not been sent, field by field. */
 export async function findUnsent({
@@ -87,7 +85,7 @@ export async function findUnsent({
         fields: diff(row.sent ?? {}, computed.content).map(({ field, from, to }) => {
           const known = catalogue.listing(field);
           const text = (value: Json) =>
-            cut(known ? known.show(value, { currency: rules.currency }) : value === null ? '' : JSON.stringify(value));
+            known ? shortly(known, value, rules.currency) : value === null ? '' : JSON.stringify(value);
           return { field, label: labels.get(field) ?? known?.label ?? field, there: text(from), wanted: text(to) };
         }),
       },

@@ -36,7 +36,7 @@ export async function enqueueJobs(
       job.priority = least(job.priority, values(priority)),
       job.due_at = least(job.due_at, values(due_at)),
       job.kind = if(values(kind) = 'renew', 'renew', job.kind),
-      job.only_fields = if(job.only_fields is null or values(only_fields) is null, null, json_merge_preserve(job.only_fields, values(only_fields))),
+      job.only_fields = if(job.only_fields is null or values(only_fields) is null, null, if(json_contains(job.only_fields, values(only_fields)), job.only_fields, json_merge_preserve(job.only_fields, values(only_fields)))),
       job.state = if(job.state = 'held', 'waiting', job.state),
       job.generation = job.generation + 1`);
   if (!marked) await db.execute(sql`update listing l ${from} set l.busy = 1, l.problem = 0 where ${where}`);

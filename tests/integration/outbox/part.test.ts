@@ -1,3 +1,9 @@
+import { and, eq, sql } from 'drizzle-orm';
+import { priorities } from '../../../src/core/sync';
+import { closeDatabase } from '../../../src/db/client';
+import { ownTransaction } from '../../../src/db/raw';
+import { job, listing } from '../../../src/db/schema';
+import { enqueueJobs } from '../../../src/services/records/enqueue-jobs';
 import { stockMove } from '../../../src/ui/data/stock-move';
 import { publishItems, readyFilm, sheet, stateOn } from '../../support/items';
 import { accountOf, call, marketListings, until } from '../../support/stack';
@@ -7,6 +13,8 @@ type Unsent = {
   next: number | null;
 };
 type Edited = { runId: number; taskId: number; items: number; finished: boolean; title?: string };
+
+afterAll(closeDatabase);
 
 let oakhand: number;
 let shopfront: number;
@@ -172,4 +180,28 @@ test('what a marketplace takes together with its neighbours goes alone all the s
   await quiet(film.id);
   expect((await terms()).match(/"returns":"[^"]*"/)?.[0]).toBe(before.match(/"returns":"[^"]*"/)?.[0]);
   expect(await fieldsOf(film.id, hallowick)).toEqual(['extra.returns']);
+});
+
+test('a job that is joined again and again names each field once', async () => {
+  const film = await readyFilm(1);
+  const fieldsAfter = async (...joins: (readonly string[] | undefined)[]) => {
+    let kept: unknown;
+    const work = ownTransaction(async (db) => {
+      const where = sql`l.item_id = ${film.id} and l.account_id = ${oakhand}`;
+      for (const only of joins) await enqueueJobs(db, { where, priority: priorities.content, runId: null, only });
+      [kept] = await db
+        .select({ only: job.only })
+        .from(job)
+        .innerJoin(listing, eq(listing.id, job.liveListing))
+        .where(and(eq(listing.itemId, film.id), eq(listing.accountId, oakhand)));
+      throw new Error('looked at');
+    }, 1);
+    await expect(work).rejects.toThrow('looked at');
+    return kept;
+  };
+  const stock = ['quantity', 'variations'];
+  expect(await fieldsAfter(stock, stock, stock, ['quantity'], stock)).toEqual({ only: stock });
+  expect(await fieldsAfter(stock, ['title'], ['title'], stock)).toEqual({ only: [...stock, 'title'] });
+  // Whatever differs is more than any of them.
+  expect(await fieldsAfter(stock, undefined, stock)).toEqual({ only: null });
 });

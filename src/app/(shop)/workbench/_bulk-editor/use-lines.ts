@@ -12,7 +12,8 @@ export function useLines<T>(
   keep: 'all' | 'last' = 'all',
 ): Lines<T> {
   const [lines, setLines] = useState<T[]>([]);
-  const [isWhole, setWhole] = useState(false);
+  /** What has been heard to its end. */
+  const [ended, setEnded] = useState<string | null>(null);
   const [error, setError] = useState<Error | null>(null);
   const [round, setRound] = useState(0);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key says all of what is asked; another round asks again
@@ -22,14 +23,14 @@ export function useLines<T>(
     const listen = async () => {
       try {
         setError(null);
-        setWhole(false);
+        setEnded(null);
         let isFirst = true;
         for await (const one of read(stop.signal)) {
           const anew = isFirst || keep === 'last';
           isFirst = false;
           setLines((now) => (anew ? [one] : [...now, one]));
         }
-        setWhole(true);
+        setEnded(key);
       } catch (failed) {
         if (!stop.signal.aborted) setError(failed instanceof Error ? failed : new Error('It could not be read'));
       }
@@ -37,5 +38,5 @@ export function useLines<T>(
     void listen();
     return () => stop.abort();
   }, [key, round]);
-  return { lines, isWhole, error, again: () => setRound(round + 1) };
+  return { lines, isWhole: key !== null && ended === key, error, again: () => setRound(round + 1) };
 }

@@ -80,7 +80,9 @@ export function Workbench() {
   );
   const counts = (edit && counting.lines[0]) ?? null;
   const [held, setHeld] = useState<HeldBack>(nothingHeldBack);
-  const part = counts ? sendPart(counts, held) : undefined;
+  // A part is named by what is found: it is known once all has been counted, of this very change.
+  const isHeldBack = held.accounts.length > 0 || held.fields.length > 0;
+  const part = !isHeldBack ? undefined : counts && counting.isWhole ? sendPart(counts, held) : null;
   const [at, setAt] = useState<string | null>(null);
   const [chosenView, setView] = useState<View | null>(null);
   const changing = new Set(counts?.accounts.filter((one) => one.changes > 0).map((one) => one.accountId));
