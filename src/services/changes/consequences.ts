@@ -180,7 +180,8 @@ export class Consequences {
     const isPrice = before !== after;
     this.add(net, {
       fields: isPrice ? (quantityChanged ? onBoth : onPrice) : quantityChanged ? onQuantity : onNothing,
-      breaks: isPrice ? priceBreaks(net, after) : noBreaks,
+      // What was not allowed before is no news.
+      breaks: isPrice && priceBreaks(net, before).length === 0 ? priceBreaks(net, after) : noBreaks,
       keepsOverride: overridePrice !== null && newPrice !== row[1],
       before: netsAt(net, row, before),
       after: netsAt(net, row, after),
