@@ -26,6 +26,7 @@ export const sampleItem = (part: Partial<Item> = {}): Item => ({
   cost: 5_000,
   quantity: 1,
   weightGrams: 900,
+  standing: 'active',
   photos: [{ hash: 'a'.repeat(64), width: 1_200, height: 900 }],
   ...part,
 });

@@ -11,7 +11,13 @@ import { type Move, movesBetween, onHand } from './movements';
 import { ownFaults } from './own-faults';
 
 /** An item with what is written for each account alone. */
-export type ItemRecord = { item: Item; overrides: ReadonlyMap<number, Overrides> };
+export type ItemRecord = {
+  item: Item;
+  overrides: ReadonlyMap<number, Overrides>;
+  /** Whether it is meant for an account; `bound` where it stands there or is on its way, and cannot be left out. */
+  meant?: ReadonlyMap<number, Meant>;
+};
+export type Meant = 'yes' | 'no' | 'bound';
 
 export type ApplyOptions = {
   catalogue: Catalogue;
@@ -74,6 +80,26 @@ function overrideSlot(record: ItemRecord, change: Change, account: number, { cat
   };
 }
 
+function targetSlot(record: ItemRecord, change: Change, account: number, { catalogue }: ApplyOptions): Slot | string {
+  const field = catalogue.listing(change.field);
+  if (!field || change.to === undefined) return 'An item is meant for an account, or it is left out there';
+  const now = isMeant(record, account);
+  const isBound = record.meant?.get(account) === 'bound';
+  if (isBound && change.to !== true) return 'It is live there or on its way; end it before it is left out';
+  return {
+    field,
+    now,
+    put: (value) => ({
+      ...record,
+      meant: new Map([...(record.meant ?? []), [account, value !== true ? 'no' : isBound ? 'bound' : 'yes']]),
+    }),
+  };
+}
+
+/** Whether an item is meant for an account. */
+export const isMeant = ({ meant }: Pick<ItemRecord, 'meant'>, account: number): boolean =>
+  (meant?.get(account) ?? 'no') !== 'no';
+
 function itemSlot(record: ItemRecord, change: Change, options: ApplyOptions): Slot | string {
   const { item } = record;
   const field = options.catalogue.item(change.field);
@@ -89,11 +115,15 @@ function itemSlot(record: ItemRecord, change: Change, options: ApplyOptions): Sl
   };
 }
 
+/** Whether a change says for which account an item is meant, and nothing of what is written there. */
+export const isTarget = ({ target, field }: Pick<Change, 'target' | 'field'>): boolean =>
+  field === 'target' && target.account !== undefined;
+
 const slotOf = (record: ItemRecord, change: Change, options: ApplyOptions): Slot | string =>
   change.target.combination !== undefined
     ? combinationSlot(record, change, options)
     : change.target.account !== undefined
-      ? overrideSlot(record, change, change.target.account, options)
+      ? (isTarget(change) ? targetSlot : overrideSlot)(record, change, change.target.account, options)
       : itemSlot(record, change, options);
 
 /** What is wrong with a value, whichever way it came. */

@@ -1,4 +1,4 @@
-import { applyChanges, type Change, type DoneChange, type ItemRecord } from '../change';
+import { applyChanges, type Change, type DoneChange, type ItemRecord, isMeant, isTarget } from '../change';
 import { type Catalogue, type Field, fieldValue } from '../field';
 import { type Json, ownValue } from '../json';
 import { toPlainText } from '../listing/fit/plain-text';
@@ -55,14 +55,16 @@ function placesOf(step: Step, record: ItemRecord, context: StepContext): Place[]
   }
   const accounts =
     where.on === 'accounts'
-      ? where.accounts.filter((id) => overrides.has(id))
+      ? where.accounts.filter((id) => overrides.has(id) || step.field === 'target')
       : [...overrides].flatMap(([id, own]) => (Object.hasOwn(own, step.field) ? [id] : []));
   return accounts.flatMap((account): Place[] => {
     const field = context.listingField(account, step.field);
     if (!field) return [];
     const own = ownValue(overrides.get(account) ?? {}, step.field);
-    const now = own ?? context.listed(record, account, step.field) ?? field.empty;
     const change = { target: { item: item.id, account }, field: step.field };
+    const now = isTarget(change)
+      ? isMeant(record, account)
+      : (own ?? context.listed(record, account, step.field) ?? field.empty);
     return [{ change, field, now, currency: context.currencyOf(account), account }];
   });
 }
@@ -156,6 +158,6 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
 export const asChange = ({ changes, record }: Extract<StepsResult, { changes: unknown }>): Change[] =>
   changes.map(({ target, field, to }) => {
     const own = target.account === undefined ? undefined : record.overrides.get(target.account);
-    const follows = target.account !== undefined && !Object.hasOwn(own ?? {}, field);
+    const follows = target.account !== undefined && !isTarget({ target, field }) && !Object.hasOwn(own ?? {}, field);
     return follows ? { target, field } : { target, field, to };
   });

@@ -57,6 +57,8 @@ export function stepFault(step: Step, catalogue: Catalogue): string | null {
   if (!field || closed.includes(field.kind.is)) return `There is no field ${step.field} to change`;
   if (field.id === 'sku' && placeOf(step.where) === 'listing') return 'The stock number is the same everywhere';
   const { verb } = step.do;
+  if (field.id === 'target' && (verb === 'follow' || step.where.on !== 'accounts'))
+    return 'Say for which accounts the items are meant';
   if (verb === 'follow')
     return placeOf(step.where) === 'listing' ? null : 'Only what is written for an account can follow the item';
   if (verb === 'solve' && (step.where.on === 'item' || step.where.on === 'combinations'))

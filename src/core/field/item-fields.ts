@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { conditionGrades, conditionIds } from '../item/condition';
 import { skuPattern } from '../item/sku';
+import { standingLabels, standings } from '../item/standing';
 import { axisSchema, mostAxes, mostCombinations, variationSchema } from '../item/variations';
 import type { Traits } from './field';
 import type { Kind } from './kind';
@@ -106,6 +107,13 @@ export const keptFieldEntries = {
     takeable: false,
     sortable: true,
   }),
+  standing: entry(
+    'Standing',
+    { is: 'choice', choices: standings.map((id) => ({ id, label: standingLabels[id] })) },
+    z.enum(standings, 'In the inventory, archived or deleted'),
+    'active',
+    { copied: false, takeable: false, inside: true },
+  ),
   photos: entry('Photos', { is: 'photos' }, z.array(z.string().regex(/^[0-9a-f]{64}$/)).max(60), [], {
     sent: 'photos',
     copied: false,

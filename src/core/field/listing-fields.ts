@@ -119,6 +119,15 @@ const made = (id: string, { traits, ...entry }: FieldEntry): Field =>
 
 const amount = z.number('A whole number is needed').int('A whole number is needed').min(0, 'A whole number is needed');
 
+/** Whether an item is for an account at all: no content of a listing, and yet said account by account. */
+const targetField = makeField('listing', 'target', {
+  label: 'Meant for it',
+  kind: { is: 'boolean', words: ['meant for it', 'left out'] },
+  schema: z.boolean('Say yes or no'),
+  empty: false,
+  traits: { takeable: false, copied: false, inside: true },
+});
+
 /**
  * A field of a listing: one that all have, `attr.<id>` or `extra.<id>`. With a marketplace's rules its kind is as they
  * say; without them it is what can be told from the id.
@@ -134,6 +143,7 @@ export function listingField(id: string, rules?: MarketRules): Field | undefined
       traits: entry.takeable === false ? { takeable: false } : {},
     });
   }
+  if (id === targetField.id) return targetField;
   if (!/^(attr|extra)\.[\w-]+$/.test(id)) return undefined;
   if (!rules) return made(id, { label: nameOf(id), kind: text, schema: jsonSchema });
   if (id.startsWith('extra.')) {
@@ -151,4 +161,5 @@ export const listingFieldIds = (rules: MarketRules): string[] => [
   ...fixedFields,
   ...new Set(rules.categories.flatMap((category) => category.attributes.map((one) => `attr.${one.id}`))),
   ...rules.extras.map((one) => `extra.${one.id}`),
+  targetField.id,
 ];

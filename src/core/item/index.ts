@@ -5,5 +5,6 @@ export * from './item';
 export * from './movements';
 export * from './sku';
 export * from './sku-pattern';
+export * from './standing';
 export * from './variation-table';
 export * from './variations';

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { type ItemFieldId, itemFieldEntries, itemFieldIds } from '../field/item-fields';
 import { jsonSchema } from '../json';
 import type { CustomValues } from './custom-fields';
+import { standings } from './standing';
 
 /** A photo as an item holds it: the original by content hash, in the item's order. */
 export const photoSchema = z.object({
@@ -44,6 +45,8 @@ export const itemSchema = itemFieldsSchema.extend({
   /** Units on hand: the sum of the stock ledger. */
   quantity: z.number(),
   photos: z.array(photoSchema),
+  /** What is archived or deleted is offered nowhere. */
+  standing: z.enum(standings),
 });
 export type Item = z.infer<typeof itemSchema>;
 

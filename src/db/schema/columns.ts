@@ -1,4 +1,5 @@
 import { bigint, customType, datetime } from 'drizzle-orm/mysql-core';
+import { type Standing, standings } from '../../core/item/standing';
 
 export const id = () => bigint('id', { mode: 'number', unsigned: true }).autoincrement().primaryKey();
 export const reference = (name: string) => bigint(name, { mode: 'number', unsigned: true });
@@ -13,4 +14,12 @@ export const document = <T>(name: string) =>
     dataType: () => 'json',
     toDriver: (value) => JSON.stringify(value),
     fromDriver: (value) => value as T, // parsed by the driver already; the column holds only what toDriver wrote
+  })(name);
+
+/** Whether a record is worked with: 0 where it is, so that every list begins with the same small number. */
+export const standing = (name: string) =>
+  customType<{ data: Standing; driverData: number }>({
+    dataType: () => 'boolean',
+    toDriver: (value) => standings.indexOf(value),
+    fromDriver: (value) => standings[Number(value)] ?? 'active',
   })(name);

@@ -3,7 +3,7 @@ import { boolean, date, double, index, int, mediumtext, mysqlTable, text, varcha
 import type { RoutinePlan, Step } from '../../core/edit';
 import type { Filter, SortName } from '../../core/filter';
 import type { Axis, ConditionGrade, CustomField, CustomValues, MovementReason, Variation } from '../../core/item';
-import { document, id, minor, moment, reference } from './columns';
+import { document, id, minor, moment, reference, standing } from './columns';
 
 /** One sellable thing. `quantity` is the sum of its movements, kept in the transaction that writes them. */
 export const item = mysqlTable(
@@ -43,22 +43,22 @@ export const item = mysqlTable(
     variations: document<Variation[]>('variations').notNull().default([]),
     mainPhoto: varchar('main_photo', { length: 64 }),
     photoCount: int('photo_count').notNull().default(0),
-    archived: boolean('archived').notNull().default(false),
+    standing: standing('archived').notNull().default(sql`false`),
     createdAt: moment('created_at').notNull(),
     updatedAt: moment('updated_at').notNull(),
   },
   (table) => [
-    index('item_updated').on(table.archived, table.updatedAt, table.id),
-    index('item_created').on(table.archived, table.createdAt, table.id),
-    index('item_title').on(table.archived, table.title, table.id),
-    index('item_sku').on(table.archived, table.sku, table.id),
-    index('item_brand').on(table.archived, table.brand, table.id),
-    index('item_category').on(table.archived, table.category, table.id),
-    index('item_condition').on(table.archived, table.condition, table.id),
-    index('item_location').on(table.archived, table.location, table.id),
-    index('item_price').on(table.archived, table.price, table.id),
-    index('item_quantity').on(table.archived, table.quantity, table.id),
-    index('item_cost').on(table.archived, table.cost, table.id),
+    index('item_updated').on(table.standing, table.updatedAt, table.id),
+    index('item_created').on(table.standing, table.createdAt, table.id),
+    index('item_title').on(table.standing, table.title, table.id),
+    index('item_sku').on(table.standing, table.sku, table.id),
+    index('item_brand').on(table.standing, table.brand, table.id),
+    index('item_category').on(table.standing, table.category, table.id),
+    index('item_condition').on(table.standing, table.condition, table.id),
+    index('item_location').on(table.standing, table.location, table.id),
+    index('item_price').on(table.standing, table.price, table.id),
+    index('item_quantity').on(table.standing, table.quantity, table.id),
+    index('item_cost').on(table.standing, table.cost, table.id),
   ],
 );
 

@@ -14,7 +14,7 @@ async function targetPortion(db: Executor, accountId: number, after: number): Pr
   const ids = await db
     .select({ id: item.id })
     .from(item)
-    .where(and(eq(item.archived, false), gt(item.id, after)))
+    .where(and(eq(item.standing, 'active'), gt(item.id, after)))
     .orderBy(asc(item.id))
     .limit(portion);
   const { items, listings } = await holdItems(

@@ -6,6 +6,7 @@ import { homeCurrency } from '../../core/measure';
 import type { Db } from '../../db/client';
 import { readRows } from '../../db/raw';
 import type { Actor } from '../access/actor';
+import { itemRecord } from '../records/item-record';
 import { groupByItem } from '../records/load-items';
 import { commitItems } from './commit-items';
 import type { SendPart } from './queue-changes';
@@ -32,12 +33,12 @@ type Slim = [id: number, price: number | null, quantity: number, varied: number]
 const readNumbers = (connection: PoolConnection, ids: readonly number[]) =>
   readRows<Slim>(
     connection,
-    sql`select i.id, i.price, i.quantity, i.axes <> '[]' from item i where i.id in ${ids} order by i.id for update`,
+    sql`select i.id, i.price, i.quantity, (i.axes <> '[]' or i.archived <> 0) from item i where i.id in ${ids} order by i.id for update`,
   );
 
 /**
  * Applies a series of steps to a portion of items, held in the order of their numbers. Prices and units of items without
- * variations are written set by set; everything else goes the general way. Both come to the same.
+ * variations that are worked with are written set by set; everything else goes the general way. Both come to the same.
  */
 export async function changePortion(db: Db, ids: readonly number[], options: PortionOptions): Promise<PortionResult> {
   const { connection, actor, runId, steps, send, part } = options;
@@ -71,8 +72,7 @@ export async function changePortion(db: Db, ids: readonly number[], options: Por
     ({ items, listings: rows }) => {
       const byItem = groupByItem(rows);
       return items.flatMap((item): Change[] => {
-        const overrides = new Map((byItem.get(item.id) ?? []).map((row) => [row.accountId, row.overrides]));
-        const result = applySteps(steps, { item, overrides }, context);
+        const result = applySteps(steps, itemRecord(item, byItem.get(item.id) ?? []), context);
         if ('changes' in result) return asChange(result);
         reasons.push(result.refused);
         return [];

@@ -1,7 +1,14 @@
-import { applyChanges, type Change, type DoneChange, type Refusal } from '../../core/change';
+import {
+  applyChanges,
+  type Change,
+  type DoneChange,
+  type ItemRecord,
+  isMeant,
+  isTarget,
+  type Refusal,
+} from '../../core/change';
 import { fieldsFor } from '../../core/field';
 import { combinationWords, type Item, type MovementReason, type Photo } from '../../core/item';
-import type { Overrides } from '../../core/listing';
 import type { Executor } from '../../db/client';
 import { newCombinationKey } from '../../db/combination-key';
 import { type changeRecord, type ListingRow, movement } from '../../db/schema';
@@ -9,6 +16,7 @@ import type { Actor } from '../access/actor';
 import { cleanRichText } from '../records/clean-rich-text';
 import { computeRow, derivedColumns } from '../records/compute-row';
 import { type Held, holdItems } from '../records/hold-items';
+import { itemRecord } from '../records/item-record';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { groupByItem } from '../records/load-items';
@@ -19,6 +27,7 @@ import { newNumbers, takeSkus } from './take-skus';
 import { targetDrafts } from './target-drafts';
 import { type ChangedItem, writeItems } from './write-items';
 import { type WrittenOverrides, writeOverrides } from './write-overrides';
+import { type Said, writeTargets } from './write-targets';
 
 export type CommitOptions = {
   actor: Actor;
@@ -66,7 +75,8 @@ const cleaned = (change: Change): Change =>
 type Work = {
   before: Item;
   after: Item;
-  overrides: ReadonlyMap<number, Overrides>;
+  overrides: ItemRecord['overrides'];
+  meant: ItemRecord['meant'];
   changes: DoneChange[];
   moves: { combination: string | null; delta: number }[];
 };
@@ -110,8 +120,7 @@ export async function commitItems(
       refused.push({ item: id, field: stranger.field, kind: 'not-found', why: 'There is no such account' });
       continue;
     }
-    const overrides = new Map((rowsOf.get(id) ?? []).map((row) => [row.accountId, row.overrides]));
-    const applied = applyChanges({ item, overrides }, changes, {
+    const applied = applyChanges(itemRecord(item, rowsOf.get(id) ?? []), changes, {
       catalogue,
       newKey: newCombinationKey,
       photos: options.photos,
@@ -128,7 +137,8 @@ export async function commitItems(
       continue;
     }
     const { record, changes: done, moves } = applied;
-    work.push({ before: item, after: record.item, overrides: record.overrides, changes: done, moves });
+    const { overrides, meant } = record;
+    work.push({ before: item, after: record.item, overrides, meant, changes: done, moves });
   }
   await write(db, work, rowsOf, accounts, options);
   const queued = await queueChanges(db, stirredBy(work), options.send, options.runId ?? null, options.part);
@@ -151,9 +161,13 @@ const committed = (work: Work): CommittedItem => ({
 
 const stirredBy = (work: readonly Work[]): Stirred => {
   // A combination that is switched off moves nothing, and yet there is less to sell.
-  const moved = work.filter(({ before, after, moves }) => moves.length > 0 || before.quantity !== after.quantity);
+  // Nothing of what is put away may be bought any more.
+  const moved = work.filter(
+    ({ before, after, moves }) =>
+      moves.length > 0 || before.quantity !== after.quantity || before.standing !== after.standing,
+  );
   const fell = ({ before, after, moves }: Work) =>
-    moves.some((move) => move.delta < 0) || after.quantity < before.quantity;
+    moves.some((move) => move.delta < 0) || after.quantity < before.quantity || after.standing !== 'active';
   const ids = (some: readonly Work[]) => some.map((one) => one.before.id);
   return { all: ids(work.filter((one) => one.changes.length)), moved: ids(moved), fallen: ids(moved.filter(fell)) };
 };
@@ -178,7 +192,8 @@ async function write(
       overrides: one.overrides.get(accountId) ?? {},
     }));
   });
-  const now = new Map((await writeOverrides(db, written)).map((row) => [row.id, row]));
+  const told = await writeOverrides(db, written);
+  const now = new Map((await writeTargets(db, told, targetsOf(stirred))).map((row) => [row.id, row]));
   const present = stirred
     .filter(isChanged)
     .flatMap((one) => rowsOf.get(one.before.id) ?? [])
@@ -211,6 +226,16 @@ async function write(
   );
   await derive(db, stirred, rowsOf, turned, accounts);
 }
+
+/** What was said of whether items are meant for accounts. */
+const targetsOf = (work: readonly Work[]): Said[] =>
+  work.flatMap((one) =>
+    one.changes.flatMap(({ target, field }) =>
+      target.account !== undefined && isTarget({ target, field })
+        ? [{ itemId: target.item, accountId: target.account, isMeant: isMeant(one, target.account) }]
+        : [],
+    ),
+  );
 
 function changedFields({ before, after, changes }: Work): ChangedItem {
   const fields = new Set<string>();

@@ -7,6 +7,7 @@ import { diff } from '../../core/sync';
 import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
 import { inputOf } from '../records/compute-row';
+import { itemRecord } from '../records/item-record';
 import type { LoadedAccount } from '../records/load-accounts';
 import { groupByItem, loadItems } from '../records/load-items';
 import { selectionWhere } from '../records/selection';
@@ -78,8 +79,7 @@ export async function* countWhole(edit: Edit): AsyncGenerator<EditConsequences> 
     for (const item of items) {
       total.items++;
       const rows = byItem.get(item.id) ?? [];
-      const overrides = new Map(rows.map((row) => [row.accountId, row.overrides]));
-      const result = applySteps(edit.steps, { item, overrides }, context);
+      const result = applySteps(edit.steps, itemRecord(item, rows), context);
       if ('refused' in result) {
         total.refuse(item.id, result.refused);
         continue;
@@ -95,7 +95,11 @@ export async function* countWhole(edit: Edit): AsyncGenerator<EditConsequences> 
         const becomes = computeListing(inputOf(after.item, { ...row, overrides: own }, net.account));
         const labels = new Map(becomes.values.map((one) => [one.field, one.label]));
         total.add(net, {
-          fields: new Map(diff(was, becomes.content).map(({ field }) => [field, labels.get(field) ?? field])),
+          fields: new Map(
+            diff(was, becomes.content).map(({ field, to }) =>
+              field === 'quantity' && to === 0 ? ['ends', 'Ends there'] : [field, labels.get(field) ?? field],
+            ),
+          ),
           breaks: breaksOf(item, row, net.account, becomes),
           keepsOverride: typeof own.price === 'number' && after.item.price !== item.price,
           before: netsOf(net, was, item.cost),

@@ -11,6 +11,8 @@ export const findEditedListings = (db: Executor, ids: number[]) =>
           itemId: listing.itemId,
           accountId: listing.accountId,
           overrides: listing.overrides,
+          wanted: listing.wanted,
+          busy: listing.busy,
           remote: listing.remote,
           sent: listing.sent,
           timesMade: listing.timesMade,

@@ -92,7 +92,11 @@ export async function findRunChanges(
         .flatMap((one) => {
           const field = recordedField(one, catalogue);
           if (!field) return [];
-          const now = presentValue(item, listings.find((row) => row.id === one.listingId)?.overrides, one);
+          const now = presentValue(
+            item,
+            listings.find((row) => row.id === one.listingId),
+            one,
+          );
           const row = item.variations.find((other) => other.key === one.combination);
           const text = (value: Json) => shortly(field, value);
           // Units are sums: what was sold since is no change of what the run did.

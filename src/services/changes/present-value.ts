@@ -1,6 +1,9 @@
+import { isMeant } from '../../core/change';
 import { type Catalogue, type Field, fieldValue } from '../../core/field';
 import type { Item } from '../../core/item';
 import { type Json, ownValue } from '../../core/json';
+import type { ListingRow } from '../../db/schema';
+import { itemRecord } from '../records/item-record';
 import type { Recorded } from './run-records';
 
 /** The field that was changed, where it was changed. */
@@ -11,11 +14,13 @@ export const recordedField = ({ combination, accountId, field }: Recorded, catal
       ? catalogue.listing(field)
       : catalogue.item(field);
 
-/** What stands there now. */
-export function presentValue(item: Item, overrides: Record<string, Json> | undefined, one: Recorded): Json {
+/** What stands there now; `row`: the listing on the account that it is of. */
+export function presentValue(item: Item, row: ListingRow | undefined, one: Recorded): Json {
   if (one.combination !== null) {
-    const row = item.variations.find((other) => other.key === one.combination);
-    return (row as unknown as Record<string, Json> | undefined)?.[one.field] ?? null; // a combination holds JSON values only
+    const found = item.variations.find((other) => other.key === one.combination);
+    return (found as unknown as Record<string, Json> | undefined)?.[one.field] ?? null; // a combination holds JSON values only
   }
-  return one.accountId !== null ? (ownValue(overrides ?? {}, one.field) ?? null) : fieldValue(item, one.field);
+  if (one.accountId === null) return fieldValue(item, one.field);
+  if (one.field === 'target') return row ? isMeant(itemRecord(item, [row]), one.accountId) : false;
+  return ownValue(row?.overrides ?? {}, one.field) ?? null;
 }

@@ -10,6 +10,7 @@ import { diff } from '../../core/sync';
 import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
 import { inputOf } from '../records/compute-row';
+import { itemRecord } from '../records/item-record';
 import { groupByItem, loadItems } from '../records/load-items';
 import { selectionWhere } from '../records/selection';
 import { checkSteps } from './check-steps';
@@ -149,8 +150,8 @@ export async function previewRows(edit: PreviewEdit, limit = 60): Promise<Previe
   const byItem = groupByItem(listings);
   return items.map((item): PreviewRow => {
     const rows = byItem.get(item.id) ?? [];
-    const overrides = new Map(rows.map((row) => [row.accountId, row.overrides]));
-    const before: Seen = { item, overrides };
+    const before: ItemRecord = itemRecord(item, rows);
+    const { overrides } = before;
     const result = applySteps(edit.steps, before, loaded.context);
     const after: Seen = 'record' in result ? result.record : before;
     const price = (account: number, from: Seen['overrides']) => {

@@ -12,7 +12,7 @@ export type Wanting = { id: number; autoDraft: boolean; belongs: Filter | null }
 
 /** Whether an item is meant for an account, as long as no person has said otherwise. */
 export const belongsTo = ({ autoDraft, belongs }: Wanting, item: Item): boolean =>
-  autoDraft && (belongs === null || matches(belongs, { item, today: today() }));
+  autoDraft && item.standing === 'active' && (belongs === null || matches(belongs, { item, today: today() }));
 
 /** No person has said that it is for this account, and nothing has been written or sent there. */
 const isUndecided = (row: ListingRow): boolean =>

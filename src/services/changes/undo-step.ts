@@ -65,7 +65,7 @@ export async function undoStep(task: TaskRow, holder: string): Promise<TaskRow> 
     if (ids.length) {
       const rows = await readRows<Slim>(
         connection,
-        sql`select i.id, i.price, i.quantity, i.axes <> '[]', i.sku, i.title from item i where i.id in ${ids} order by i.id for update`,
+        sql`select i.id, i.price, i.quantity, (i.axes <> '[]' or i.archived <> 0), i.sku, i.title from item i where i.id in ${ids} order by i.id for update`,
       );
       // With the items held: somebody else may be taking some of it back at the same moment, and units move only once.
       const records = await notTakenBack(db, undone, found);
@@ -155,10 +155,10 @@ function inverses(
           ...(one.accountId === null ? {} : { account: one.accountId }),
           ...(one.combination === null ? {} : { combination: one.combination }),
         };
-        const overrides = listings.find((row) => row.itemId === item.id && row.accountId === one.accountId)?.overrides;
+        const row = listings.find((other) => other.itemId === item.id && other.accountId === one.accountId);
         const field = recordedField(one, catalogue);
         if (!field) return [];
-        const now = presentValue(item, overrides, one);
+        const now = presentValue(item, row, one);
         const inverse = inverseOf(one, now, field, isForced);
         if (inverse.kind === 'restore')
           return one.accountId !== null && inverse.to === null

@@ -25,7 +25,7 @@ export async function findOpenItems({ ids }: z.infer<typeof openItemsSchema>): P
       sql`select i.id, i.sku, i.title, i.main_photo as photo,
         coalesce(sum(l.wanted <> 'none' and l.blocking = 0), 0) as ready,
         coalesce(sum(l.wanted <> 'none' and l.blocking > 0), 0) as unfinished
-        from item i left join listing l on l.item_id = i.id where i.id in ${wanted} and i.archived = 0 group by i.id`,
+        from item i left join listing l on l.item_id = i.id where i.id in ${wanted} group by i.id`,
     ),
   );
   const byId = new Map(

@@ -55,7 +55,7 @@ export async function findUnlinked(accountId: number): Promise<{ unlinked: Unlin
   const titles = [...new Set(open.map((one) => textOf(one.content.title)).filter(Boolean))];
   // An item that has a link there already cannot be this one, too.
   const free = and(
-    eq(item.archived, false),
+    eq(item.standing, 'active'),
     or(isNull(listing.id), isNull(listing.remoteId), sql`${listing.remote} not in ('live', 'review')`),
   );
   const found = open.length

@@ -1,12 +1,8 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { standsThere } from '../../core/sync';
 import { transaction } from '../../db/client';
-import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { recordChanges } from '../changes/record-changes';
-import { refreshListings } from '../records/refresh-listings';
-import { knot, lockTarget } from './lock-target';
+import { commitItems } from '../changes/commit-items';
 
 export const targetSchema = z.object({ here: z.boolean() }).strict();
 
@@ -20,27 +16,18 @@ export async function targetListing(
   accountId: number,
   { here }: z.infer<typeof targetSchema>,
 ): Promise<void> {
-  const at = new Date();
   await transaction(async (tx) => {
-    const { version, stored } = await lockTarget(tx, itemId, accountId);
-    if (!here && standsThere(stored?.remote))
-      throw new NettingError('market-blocked', 'It is live there; end it before leaving it out', {
-        fix: 'End the listing',
+    const { refused } = await commitItems(
+      tx,
+      [itemId],
+      () => [{ target: { item: itemId, account: accountId }, field: 'target', to: here }],
+      { actor, why: 'typing', at: new Date(), send: 'stock' },
+    );
+    const [why] = refused;
+    if (why?.kind === 'not-found') throw new NettingError('not-found', 'There is no such item or account');
+    if (why)
+      throw new NettingError('market-blocked', why.why, {
+        fix: 'End the listing, or wait until it is sent',
       });
-    if (!here && stored?.busy)
-      throw new NettingError('market-blocked', 'Something is on its way there for this item', {
-        fix: 'Wait until it is sent, or take it out of the outbox',
-      });
-    const before = stored?.wanted ?? 'none';
-    const after = here ? (before === 'none' ? 'draft' : before) : 'none';
-    if (after === before && stored?.chosen) return;
-    if (stored)
-      await tx.update(listing).set({ wanted: after, problem: false, chosen: true }).where(knot(itemId, accountId));
-    else await tx.insert(listing).values({ itemId, accountId, overrides: {}, wanted: after, chosen: true });
-    const [saved] = await tx.select({ id: listing.id }).from(listing).where(knot(itemId, accountId));
-    await recordChanges(tx, { actor, why: 'typing', at }, [
-      { itemId, listingId: saved?.id, itemVersion: version, field: 'target', from: before !== 'none', to: here },
-    ]);
-    await refreshListings(tx, [itemId]);
   });
 }

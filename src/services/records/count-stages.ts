@@ -11,8 +11,8 @@ export async function stageCounts(): Promise<StageCounts> {
   const [row] = rowsOf<StageCounts>(
     await database().execute(sql`select
       (select count(*) from item where archived = 0 and (price is null or title = '')) as intake,
-      (select count(distinct item_id) from listing where state = 'draft' and blocking > 0) as drafts,
-      (select count(distinct item_id) from listing where state = 'draft' and blocking = 0) as ready,
+      (select count(distinct item_id) from listing where state = 'draft' and blocking > 0 and item_id not in (select id from item where archived <> 0)) as drafts,
+      (select count(distinct item_id) from listing where state = 'draft' and blocking = 0 and item_id not in (select id from item where archived <> 0)) as ready,
       (select count(distinct item_id) from listing where state in ('live', 'changed', 'conflict')) as live,
       (select count(distinct item_id) from listing where state in ('changed', 'conflict')) as changed,
       (select count(distinct item_id) from listing where state in ('changed', 'conflict') and drifted = 1) as drift,

@@ -19,22 +19,19 @@ import { item } from '../../db/schema';
 import { today } from './today';
 
 const never = sql`0`;
+/** What is compared beside the columns that are named as their fields are. */
+const facts: Record<string, () => SQL> = {
+  photoCount: () => sql`i.photo_count`,
+  titleLength: () => sql`char_length(i.title)`,
+  unsoldDays: () =>
+    sql`datediff(${today()}, coalesce((select max(s.sold_at) from sale s where s.item_id = i.id and s.state = 'paid'), i.created_at))`,
+  createdAt: () => sql`i.created_at`,
+  updatedAt: () => sql`i.updated_at`,
+  quantity: () => sql`i.quantity`,
+  standing: () => sql`elt(i.archived + 1, 'active', 'archived', 'deleted')`,
+};
 const columnOf = (field: string): SQL =>
-  field === 'photoCount'
-    ? sql`i.photo_count`
-    : field === 'titleLength'
-      ? sql`char_length(i.title)`
-      : field === 'unsoldDays'
-        ? sql`datediff(${today()}, coalesce((select max(s.sold_at) from sale s where s.item_id = i.id and s.state = 'paid'), i.created_at))`
-        : field === 'createdAt'
-          ? sql`i.created_at`
-          : field === 'updatedAt'
-            ? sql`i.updated_at`
-            : field === 'quantity'
-              ? sql`i.quantity`
-              : isPatchable(field)
-                ? sql.raw(`i.\`${item[field].name}\``)
-                : never;
+  facts[field]?.() ?? (isPatchable(field) ? sql.raw(`i.\`${item[field].name}\``) : never);
 
 /** A name inside a JSON document, whatever signs it holds. */
 export const pathOf = (name: string): string => `$."${name.replace(/(["\\])/g, '\\$1')}"`;
@@ -161,7 +158,7 @@ function conditionTerm(condition: Condition): SQL {
         : anyEntry(column, condition);
     case 'words':
       if (op === 'olderThan') return never;
-      return field === 'condition'
+      return field === 'condition' || field === 'standing'
         ? wordTerm(sql`coalesce(${column}, '')`, condition, null)
         : wordTerm(column, condition, column);
     default:

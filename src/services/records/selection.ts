@@ -1,8 +1,8 @@
 import { type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { filterSchema, itemFilterSchema } from '../../core/filter';
+import { filterSchema, itemFilterSchema, readFilter } from '../../core/filter';
 import { filterTerm } from './filter-sql';
-import { whereOf } from './item-filter';
+import { workedWith } from './item-filter';
 
 const id = z.number().int().positive();
 
@@ -21,9 +21,9 @@ export const selectionSchema = z.discriminatedUnion('kind', [
 export type Selection = z.infer<typeof selectionSchema>;
 
 /** The selection as SQL over `i`, the item table. */
-export function selectionWhere(selection: Selection): SQL {
-  const part = selection.narrowed ? sql` and ${filterTerm(selection.narrowed)}` : sql``;
-  if (selection.kind === 'items') return sql`i.archived = 0 and i.id in ${selection.ids}${part}`;
+export function selectionWhere({ narrowed: part, ...selection }: Selection): SQL {
+  if (selection.kind === 'items') return sql`i.id in ${selection.ids}${part ? sql` and ${filterTerm(part)}` : sql``}`;
   const without = selection.except.length ? sql` and i.id not in ${selection.except}` : sql``;
-  return sql`${whereOf(selection.filter)}${without}${part}`;
+  const { all } = readFilter(selection.filter);
+  return sql`${workedWith({ all: part ? [...all, part] : all })}${without}`;
 }

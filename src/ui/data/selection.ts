@@ -1,5 +1,6 @@
 import { type ItemFilter, readFilter } from '@/core/filter/address';
 import type { Filter } from '@/core/filter/filter';
+import type { Standing } from '@/core/item/standing';
 import type { Selection } from '@/services/records/selection';
 
 const storageKey = 'netting.selection';
@@ -55,3 +56,7 @@ export function filterOfSelection(selection: Selection): Filter | null {
   const { all } = readFilter(selection.filter);
   return { all: [...all, ...(selection.narrowed ? [selection.narrowed] : [])] };
 }
+
+/** What the workbench is asked to do with the standing of the chosen items, for its address. */
+export const standingSteps = (standing: Standing): string =>
+  JSON.stringify([{ field: 'standing', do: { verb: 'set', value: standing } }]);

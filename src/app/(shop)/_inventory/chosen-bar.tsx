@@ -12,6 +12,7 @@ export function ChosenBar({
   all,
   change,
   publish,
+  putAway,
   chooseAll,
   chooseFirst,
   chooseNone,
@@ -21,6 +22,7 @@ export function ChosenBar({
   all: boolean;
   change: () => void;
   publish: () => void;
+  putAway: () => void;
   chooseAll: () => void;
   chooseFirst: (count: number) => void;
   chooseNone: () => void;
@@ -41,6 +43,9 @@ export function ChosenBar({
       </button>
       <button type="button" className="btn btn-sm" onClick={publish}>
         Publish
+      </button>
+      <button type="button" className="btn btn-sm" title="Archive, delete or put back" onClick={putAway}>
+        Put away
       </button>
       {!all && total > number ? (
         <button type="button" className="btn btn-ghost btn-sm" onClick={chooseAll}>

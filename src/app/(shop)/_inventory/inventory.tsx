@@ -9,7 +9,7 @@ import type { FoundPage } from '@/services/records/find-items';
 import type { Selection } from '@/services/records/selection';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
-import { filterSelection, withSelection } from '@/ui/data/selection';
+import { filterSelection, standingSteps, withSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { type Chosen, keepChosen, keptChosen, noneChosen } from './chosen';
 import { ChosenBar, mostOneByOne } from './chosen-bar';
@@ -125,6 +125,7 @@ export function Inventory() {
             all={chosen.all}
             change={() => router.push(withSelection('/workbench', selection()))}
             publish={() => router.push(withSelection('/publish', selection()))}
+            putAway={() => router.push(withSelection('/workbench', selection(), { steps: standingSteps('archived') }))}
             chooseAll={() => setChosen({ all: true, ids: new Set() })}
             chooseFirst={(count) => void chooseFirst.run(count)}
             chooseNone={() => setChosen(noneChosen)}

@@ -38,6 +38,8 @@ export const booleanKind: KindVerbs<'boolean'> = {
   read({ words = ['Yes', 'No'] }, text) {
     const clean = text.trim();
     if (clean === '') return { value: null };
+    const said = words.findIndex((word) => word.toLowerCase() === clean.toLowerCase());
+    if (said >= 0) return { value: said === 0 };
     if (/^(yes|true|1|on|x)$/i.test(clean)) return { value: true };
     if (/^(no|false|0|off|-)$/i.test(clean)) return { value: false };
     return { problem: `Write ${words[0].toLowerCase()} or ${words[1].toLowerCase()}` };

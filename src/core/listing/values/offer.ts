@@ -6,6 +6,8 @@ import { neededRatio, photoReference, photoReferences, readPhotoReference } from
 import { type Draft, type Part, text, unused } from './draft';
 
 export function quantity(draft: Draft): Part {
+  // What is put away is offered nowhere, however many there are.
+  if (draft.item.standing !== 'active') return { value: 0, origin: 'fitted' };
   const { max } = draft.rules.quantity;
   const written = draft.override('quantity');
   // A cap for this marketplace lowers what is offered there, it never invents stock.

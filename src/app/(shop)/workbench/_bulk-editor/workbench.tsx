@@ -23,6 +23,7 @@ import { type Done, Result } from './result';
 import { RoutinesMenu } from './routines-menu';
 import { StepList } from './step-list';
 import { isProblem, newStep, readStep, type StepDraft, withSet } from './steps';
+import { stepsIn } from './steps-in';
 import { useCatalogues } from './use-catalogue';
 import { useLines } from './use-lines';
 import { type View, Views } from './views';
@@ -34,15 +35,17 @@ export function Workbench() {
   const router = useRouter();
   const [selection, setSelection] = useState<Selection | null>(null);
   const [ready, setReady] = useState(false);
+  /** Steps of a routine or of the address that are to stand in the boxes, as soon as the fields that they name are known. */
+  const [opening, open] = useState<readonly Step[]>([]);
   useEffect(() => {
     setSelection(readSelection(new URLSearchParams(params.toString())));
     setReady(true);
+    const asked = stepsIn(params.get('steps'));
+    if (asked.length) open(asked);
   }, [params]);
   const [drafts, setDrafts] = useState<StepDraft[]>([newStep(1)]);
   const [done, setDone] = useState<Done | null>(null);
   const [left, leave] = useState<ReadonlySet<number>>(new Set());
-  /** Steps of a routine that are to stand in the boxes, as soon as the fields that they name are known. */
-  const [opening, open] = useState<readonly Step[]>([]);
   const { of: catalogueOf, isRead } = useCatalogues([
     ...drafts.flatMap((step) => step.accounts.slice(0, 1)),
     ...opening.flatMap(({ where }) => (where.on === 'accounts' ? where.accounts.slice(0, 1) : [])),

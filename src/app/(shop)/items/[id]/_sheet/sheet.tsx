@@ -22,6 +22,7 @@ import { rowsFor } from './rows';
 import { SaveMark } from './save-mark';
 import { SheetGrid } from './sheet-grid';
 import { type BesideTab, SidePanel } from './side-panel/side-panel';
+import { Standing } from './standing';
 import { useAutosave } from './use-autosave';
 import { useListingDeeds, useSheetData } from './use-sheet';
 import { useSheetActions } from './use-sheet-actions';
@@ -151,6 +152,7 @@ export function Sheet({ itemId }: { itemId: number }) {
           </button>
         </div>
       </div>
+      <Standing itemId={itemId} standing={item.standing} saved={() => void again()} />
       <Conflicts conflicts={save.conflicts} resolve={save.resolve} />
       <PhotoStrip
         itemId={itemId}

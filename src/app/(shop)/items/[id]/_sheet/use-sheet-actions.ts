@@ -1,6 +1,6 @@
 import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
-import { withSelection } from '@/ui/data/selection';
+import { standingSteps, withSelection } from '@/ui/data/selection';
 import type { Action } from '@/ui/frame/actions';
 import type { BesideTab } from './side-panel/side-panel';
 
@@ -72,6 +72,16 @@ export function useSheetActions(props: Props): Action[] {
         hint: 'See what would happen first',
         keys: 'Alt Enter',
         run: () => void settle().then(() => router.push(withSelection('/publish', { kind: 'items', ids: [itemId] }))),
+      },
+      {
+        label: 'Put this item away',
+        hint: 'Archive or delete it; what is live ends',
+        run: () =>
+          void settle().then(() =>
+            router.push(
+              withSelection('/workbench', { kind: 'items', ids: [itemId] }, { steps: standingSteps('archived') }),
+            ),
+          ),
       },
     ];
   }, [itemId, openIds, toggleMissing, setView, show, takeOver, copy, settle, router]);

@@ -1,0 +1,1 @@
+ALTER TABLE `item` MODIFY COLUMN `archived` boolean NOT NULL DEFAULT false;
