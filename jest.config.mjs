@@ -13,7 +13,7 @@ const shared = {
   },
   // Packages that ship only ES modules are compiled like our own code.
   transformIgnorePatterns: [
-    '/node_modules/(?!(htmlparser2|domhandler|domutils|dom-serializer|domelementtype|entities|hono|@hono|is-plain-object|escape-string-regexp)/)',
+    '/node_modules/(?!(htmlparser2|domhandler|domutils|dom-serializer|domelementtype|entities|hono|@hono|is-plain-object|escape-string-regexp|parse-entities|decode-named-character-reference|character-entities|character-entities-legacy|character-reference-invalid|is-alphanumerical|is-alphabetical|is-decimal|is-hexadecimal)/)',
   ],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   testEnvironment: 'node',

@@ -4,6 +4,7 @@ import { type Json, ownValue } from '../json';
 import { toPlainText } from '../listing/fit/plain-text';
 import { variablesOf } from '../listing/template/render';
 import type { RoundingName } from '../measure/rounding';
+import { engines } from './engines';
 import { fieldOf, type Step } from './step';
 import { applyVerb, isFor, type WantedNet } from './verbs';
 import type { VerbContext } from './verbs/verb';
@@ -123,6 +124,7 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
         field: place.field,
         currency: place.currency,
         fieldAt: otherField(current, place, context),
+        engines,
         variables: variablesAt(current, place),
         ...priceAt(current, place, context),
       });

@@ -1,5 +1,6 @@
 import { itemField } from '../field';
 import type { Json } from '../json';
+import { engines } from './engines';
 import type { Step } from './step';
 import { applyVerb } from './verbs';
 
@@ -37,7 +38,13 @@ export function applyToNumbers(steps: readonly Step[], before: Numbers, currency
     const field = step.field === 'price' ? price : quantity;
     if (!field || step.do.verb === 'follow') continue;
     const value = step.field === 'price' ? now.price : now.quantity;
-    const outcome = applyVerb(step.do, value, { field, currency, fieldAt: () => undefined, variables: () => ({}) });
+    const outcome = applyVerb(step.do, value, {
+      field,
+      currency,
+      fieldAt: () => undefined,
+      engines,
+      variables: () => ({}),
+    });
     if ('refused' in outcome) return refused(outcome.refused);
     if (outcome.to === value) continue;
     const fault = faultOf(field.id, outcome.to, value);

@@ -8,6 +8,7 @@ import { sampleItem } from '../testing.test-data';
 import {
   applySteps,
   applyToNumbers,
+  argumentFault,
   asChange,
   type Do,
   doSchema,
@@ -305,13 +306,17 @@ test('words and patterns are replaced; one that would backtrack for ever ends at
   expect(replaced('($1', '$2\\', 'words', 'a ($1 b')).toBe('a $2\\ b');
   expect(replaced('(\\d+) ?mm', '$1 millimetres', 'pattern', 'Lens 50mm')).toBe('Lens 50 millimetres');
   expect(replaced('(a+)+$', 'x', 'pattern', `${'a'.repeat(290)}b`)).toHaveLength(291);
-  const broken = stepSchema.safeParse({ field: 'title', do: { verb: 'replace', find: '(a', put: '', as: 'pattern' } });
-  expect(broken.error?.issues[0]).toMatchObject({ message: 'The pattern cannot be read: missing closing ): `(a`' });
-  const group = stepSchema.safeParse({
-    field: 'title',
-    do: { verb: 'replace', find: '(a)', put: '$2', as: 'pattern' },
+  const faultOf = (find: string, put: string) =>
+    argumentFault(doSchema.parse({ verb: 'replace', find, put, as: 'pattern' }));
+  expect(faultOf('(a', '')).toEqual({
+    argument: 'find',
+    message: 'The pattern cannot be read: missing closing ): `(a`',
   });
-  expect(group.error?.issues[0]?.message).toBe('There is no group 2 in the pattern');
+  expect(faultOf('(a)', '$2')).toEqual({ argument: 'put', message: 'There is no group 2 in the pattern' });
+  expect(faultOf('(a)', '$1')).toBeNull();
+  expect(
+    applySteps([onItem('title', { verb: 'replace', find: '(a', put: '', as: 'pattern' })], record({}), context),
+  ).toMatchObject({ refused: expect.stringContaining('missing closing') });
 });
 
 test('a text put after one in HTML is a paragraph of its own, and its signs are no tags', () => {
@@ -472,7 +477,7 @@ describe('a text filled from a pattern', () => {
     expect(refusal([onItem('title', { verb: 'fill', pattern: '{{ barcode }}' })], { barcode: '' })).toBe(
       'It has no barcode',
     );
-    expect(doSchema.safeParse({ verb: 'fill', pattern: '{{ brand' }).success).toBe(false);
+    expect(argumentFault({ verb: 'fill', pattern: '{{ brand' })).toMatchObject({ argument: 'pattern' });
   });
 });
 

@@ -6,6 +6,7 @@ export * from './fit/links';
 export * from './fit/photos';
 export * from './fit/plain-text';
 export * from './fit/product-title';
+export * from './fit/rich-text';
 export * from './fit/stock-number';
 export * from './fit/tags';
 export * from './fit/text-length';

@@ -1,6 +1,6 @@
 import { conditionLabel } from '../item/condition';
 import { ownValue } from '../json';
-import { escapeHtml } from '../listing/fit/html';
+import { escapeHtml } from '../listing/fit/escape-html';
 import { tagMeaning } from '../listing/fit/tags';
 import { textLength } from '../listing/fit/text-length';
 import { nameKey } from '../rules/compiled';

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { amountToText, share } from '../../measure/money';
 import { type RoundingName, roundingNames, roundings, roundTo } from '../../measure/rounding';
-import { readFormula } from '../formula';
 import { defineVerb, type VerbContext, type VerbOutcome } from './verb';
 
 const amount = z.number().int().min(0).max(100_000_000_00);
@@ -94,15 +93,9 @@ export const formulaVerb = defineVerb({
   name: 'formula',
   label: 'Compute by a formula',
   kinds: ['money', 'whole', 'number', 'weight', 'length'],
-  schema: z
-    .object({ verb: z.literal('formula'), formula: z.string().max(500), ...bounds })
-    .strict()
-    .superRefine(({ formula }, context) => {
-      const read = readFormula(formula);
-      if ('fault' in read) context.addIssue({ code: 'custom', message: read.fault, path: ['formula'] });
-    }),
+  schema: z.object({ verb: z.literal('formula'), formula: z.string().max(500), ...bounds }).strict(),
   apply(args, _value, context) {
-    const read = readFormula(args.formula);
+    const read = context.engines.readFormula(args.formula);
     if ('fault' in read) return { refused: read.fault };
     const result = read.of(context.fieldAt);
     if (typeof result !== 'number') return result;

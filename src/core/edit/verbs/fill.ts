@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { render } from '../../listing/template/render';
 import { quoted } from './set';
 import { defineVerb } from './verb';
 
@@ -7,16 +6,9 @@ export const fillVerb = defineVerb({
   name: 'fill',
   label: 'Fill from a pattern',
   kinds: ['text', 'rich'],
-  schema: z
-    .object({ verb: z.literal('fill'), pattern: z.string().min(1, 'Type a pattern').max(20_000) })
-    .strict()
-    .superRefine(({ pattern }, context) => {
-      const { problem } = render(pattern, {});
-      if (problem?.kind === 'broken')
-        context.addIssue({ code: 'custom', path: ['pattern'], message: `The pattern cannot be read: ${problem.what}` });
-    }),
-  apply({ pattern }, _value, { variables }) {
-    const { text, problem } = render(pattern, variables());
+  schema: z.object({ verb: z.literal('fill'), pattern: z.string().min(1, 'Type a pattern').max(20_000) }).strict(),
+  apply({ pattern }, _value, { variables, engines }) {
+    const { text, problem } = engines.render(pattern, variables());
     if (problem === null) return { to: text.trim() };
     return { refused: problem.kind === 'missing' ? `It has no ${problem.what.replace(/_/g, ' ')}` : problem.what };
   },

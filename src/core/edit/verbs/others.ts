@@ -1,7 +1,6 @@
 import { addDays, format, isValid, parseISO } from 'date-fns';
 import { z } from 'zod';
 import { ownValue } from '../../json';
-import { toPlainText } from '../../listing/fit/plain-text';
 import { quoted, writableKinds } from './set';
 import { defineVerb } from './verb';
 
@@ -76,10 +75,11 @@ export const takeVerb = defineVerb({
   label: 'Take from another field',
   kinds: writableKinds,
   schema: z.object({ verb: z.literal('take'), from: z.string().min(1).max(80) }).strict(),
-  apply({ from }, _value, { field, fieldAt }) {
+  apply({ from }, _value, { field, fieldAt, engines }) {
     const other = fieldAt(from);
     if (other === undefined) return { refused: `There is no field ${from} to take from` };
-    if (field.kind.is === 'text' && typeof other === 'string' && other.includes('<')) return { to: toPlainText(other) };
+    if (field.kind.is === 'text' && typeof other === 'string' && other.includes('<'))
+      return { to: engines.toPlainText(other) };
     if (field.kind.is === 'text' && typeof other === 'number') return { to: String(other) };
     return { to: other };
   },

@@ -1,6 +1,5 @@
-import { RE2JS } from 're2js';
 import { z } from 'zod';
-import { toRichText } from '../../listing/fit/plain-text';
+import { toRichText } from '../../listing/fit/rich-text';
 import { cutAtWord } from './cut-at-word';
 import { quoted } from './set';
 import { defineVerb } from './verb';
@@ -35,58 +34,24 @@ export const afterVerb = defineVerb({
 /** Plain words as HTML; what is HTML already stays. */
 const asParagraph = (text: string): string => (/^\s*<(p|ul|ol|h[1-6])\b/i.test(text) ? text : toRichText(text));
 
-const replaceSchema = z
-  .object({
-    verb: z.literal('replace'),
-    find: z.string().min(1, 'Type what is looked for').max(500),
-    put: z.string().max(10_000),
-    /** `words`: as it stands; `pattern`: a regular expression, matched in linear time. */
-    as: z.enum(['words', 'pattern']).default('words'),
-    matchCase: z.boolean().default(false),
-  })
-  .strict()
-  .superRefine((given, context) => {
-    if (given.as !== 'pattern') return;
-    const pattern = compiled(given.find, 0);
-    if (typeof pattern === 'string') return context.addIssue({ code: 'custom', message: pattern, path: ['find'] });
-    const groups = [...given.put.matchAll(/\$(\d+)/g)].map((one) => Number(one[1]));
-    const missing = groups.find((group) => group > pattern.groupCount());
-    if (missing === undefined) return;
-    context.addIssue({ code: 'custom', message: `There is no group ${missing} in the pattern`, path: ['put'] });
-  });
-
 /** Find and replace. Patterns are RE2's: they cannot backtrack for ever; `$1` in what is put is the first group. */
 export const replaceVerb = defineVerb({
   name: 'replace',
   label: 'Find and replace',
   kinds,
-  schema: replaceSchema,
-  apply({ find, put, as, matchCase }, value) {
-    const flags = matchCase ? 0 : RE2JS.CASE_INSENSITIVE;
-    const pattern = compiled(as === 'pattern' ? find : RE2JS.quote(find), flags);
-    if (typeof pattern === 'string') return { refused: pattern };
-    return {
-      to: pattern.matcher(textOf(value)).replaceAll(as === 'pattern' ? put : put.replaceAll('$', '$$$$')),
-    };
-  },
+  schema: z
+    .object({
+      verb: z.literal('replace'),
+      find: z.string().min(1, 'Type what is looked for').max(500),
+      put: z.string().max(10_000),
+      /** `words`: as it stands; `pattern`: a regular expression, matched in linear time. */
+      as: z.enum(['words', 'pattern']).default('words'),
+      matchCase: z.boolean().default(false),
+    })
+    .strict(),
+  apply: (args, value, { engines }) => engines.replaceIn(textOf(value), args),
   say: ({ find, put }) => (put ? `with ${quoted(put)} for ${quoted(find)}` : `without ${quoted(find)}`),
 });
-
-const known = new Map<string, RE2JS | string>();
-function compiled(find: string, flags: number): RE2JS | string {
-  const key = `${flags}/${find}`;
-  const before = known.get(key);
-  if (before !== undefined) return before;
-  let made: RE2JS | string;
-  try {
-    made = RE2JS.compile(find, flags);
-  } catch (error) {
-    made = `The pattern cannot be read: ${(error instanceof Error ? error.message : '').replace(/^.*regexp: /, '')}`;
-  }
-  if (known.size > 200) known.clear();
-  known.set(key, made);
-  return made;
-}
 
 const cases = {
   upper: (text: string) => text.toLocaleUpperCase('en'),

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import type { Field, KindName } from '../../field';
 import type { Json } from '../../json';
 import type { RoundingName } from '../../measure/rounding';
+import type { Engines } from '../engines';
 import type { WantedNet } from './wanted-net';
 
 /** What a verb sees besides the value that it changes. */
@@ -11,6 +12,7 @@ export type VerbContext = {
   currency: string;
   /** Another field of the same place; undefined where there is none of that name. */
   fieldAt(field: string): Json | undefined;
+  engines: Engines;
   /** What a pattern may speak of. */
   variables(): Record<string, unknown>;
   /** The lowest price on this account that leaves what is wanted, ending so; null when none does. Only of an account. */

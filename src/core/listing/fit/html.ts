@@ -1,7 +1,4 @@
-import { decodeHTML, escapeText } from 'entities';
-
-/** Plain text as it stands in markup: nothing in it is a tag or an entity. */
-export const escapeHtml = (plain: string): string => escapeText(plain);
+import { parseEntities } from 'parse-entities';
 
 /** Text of markup as plain text: entities become what they stand for, control characters among them nothing. */
-export const unescapeHtml = (text: string): string => decodeHTML(text).replace(/\u0000|\ufffd/g, '');
+export const unescapeHtml = (text: string): string => parseEntities(text).replace(/\u0000|\ufffd/g, '');

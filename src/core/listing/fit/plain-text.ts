@@ -1,4 +1,4 @@
-import { escapeHtml, unescapeHtml } from './html';
+import { unescapeHtml } from './html';
 
 /**
  * Rich text (already cleaned to the editor's small set of tags) as plain text that keeps paragraphs, line breaks and
@@ -52,13 +52,4 @@ export function cutText(text: string, max: number): { text: string; cut: boolean
   const at = Math.max(head.lastIndexOf('\n\n'), head.lastIndexOf('. ') + 1, head.lastIndexOf('\n'));
   const end = at > head.length * 0.6 ? at : head.lastIndexOf(' ');
   return { text: head.slice(0, end > 0 ? end : head.length).trimEnd(), cut: true };
-}
-
-/** Plain text as rich text: paragraphs at blank lines, everything else escaped. */
-export function toRichText(plain: string): string {
-  return plain
-    .split(/\n{2,}/)
-    .filter((paragraph) => paragraph.trim() !== '')
-    .map((paragraph) => `<p>${escapeHtml(paragraph.trim()).replace(/\n/g, '<br>')}</p>`)
-    .join('');
 }

@@ -22,6 +22,10 @@ test('one word longer than the limit is cut, since nothing else is left', () => 
   expect(fitTitle('Supercalibratedphotometer', 10, []).text).toBe('Supercalib');
 });
 
+test('a number that leaves no place for its unit stands alone, the unit is not cut', () => {
+  expect(fitTitle('12345678901 inch', 13, []).text).toBe('12345678901');
+});
+
 const word = fc.stringMatching(/^[A-Za-z0-9é]{1,12}$/);
 
 test('no title passes the limit or breaks a word', () => {

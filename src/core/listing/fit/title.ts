@@ -1,4 +1,5 @@
 import { ownValue } from '../../json';
+import { cutText } from './plain-text';
 import { textLength } from './text-length';
 
 const fillers = new Set(
@@ -112,5 +113,5 @@ export function fitTitle(
   }
   const text = tidy(words.map((word) => word.text).join(' '));
   // A single word longer than the limit is the one thing that cannot be said whole.
-  return { text: textLength(text) <= max ? text : [...text].slice(0, max).join(''), lost };
+  return { text: textLength(text) <= max ? text : cutText(text, max).text, lost };
 }

@@ -5,7 +5,7 @@ import { ownText } from '../../item/custom-fields';
 import type { Item } from '../../item/item';
 import { amountToText } from '../../measure/money';
 import { formatWeight } from '../../measure/weight';
-import { escapeHtml } from '../fit/html';
+import { escapeHtml } from '../fit/escape-html';
 
 /**
  * Liquid, locked down: no files (partials are looked up in an empty object), only own properties, every missing variable

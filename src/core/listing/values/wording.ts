@@ -1,7 +1,8 @@
 import { conditionLabel } from '../../item/condition';
 import type { Issue } from '../fields';
+import { escapeHtml } from '../fit/escape-html';
 import { fitHighlights } from '../fit/highlights';
-import { escapeHtml, unescapeHtml } from '../fit/html';
+import { unescapeHtml } from '../fit/html';
 import { withoutLinks } from '../fit/links';
 import { cutText } from '../fit/plain-text';
 import { productTitle } from '../fit/product-title';

@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { sayStep } from '@/core/edit';
+import { sayStep } from '@/core/edit/step';
 import { fieldsFor } from '@/core/field';
 import { addressOf } from '@/core/filter/address';
 import { sayFilter } from '@/core/filter/say';

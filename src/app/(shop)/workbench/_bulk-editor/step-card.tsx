@@ -1,11 +1,12 @@
 import { ArrowDown, ArrowUp, Copy, X } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { verbsFor } from '@/core/edit';
+import { verbsFor } from '@/core/edit/verbs';
 import type { Catalogue, Field } from '@/core/field';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import { AccountChoice } from './account-choice';
 import { StepInput } from './step-input';
 import { fieldsAt, isProblem, readStep, type StepDraft, sameAt } from './steps';
+import { useArgumentFault } from './use-argument-fault';
 import { verbInputs } from './verb-inputs';
 
 type Props = {
@@ -50,7 +51,8 @@ const firstVerb = (field: Field | undefined, now: StepDraft['verb']): StepDraft[
 export function StepCard({ step, number, catalogue, accounts, set, copy, remove, up, down }: Props) {
   const fields = fieldsAt(step.on, catalogue);
   const field = fields.find((one) => one.id === step.field);
-  const read = readStep(step, catalogue);
+  const faultOf = useArgumentFault([step]);
+  const read = readStep(step, catalogue, faultOf);
   const wrong = isProblem(read) && !read.isOpen ? read : null;
   const verbs = field ? verbsFor(field.kind.is) : [];
   const groups = [...new Set(fields.map(groupOf))];

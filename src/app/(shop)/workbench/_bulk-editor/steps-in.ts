@@ -1,4 +1,4 @@
-import { type Step, stepSchema } from '@/core/edit';
+import { type Step, stepSchema } from '@/core/edit/step';
 
 /** The steps that an address asks for; none where it asks for something else. */
 export function stepsIn(text: string | null): Step[] {

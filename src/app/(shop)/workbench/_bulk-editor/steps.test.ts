@@ -1,4 +1,4 @@
-import { onItem, type Step, stepSchema, type VerbName } from '@/core/edit';
+import { argumentFault, onItem, type Step, stepSchema, type VerbName } from '@/core/edit';
 import { fieldsFor, fixedFields, listingField } from '@/core/field';
 import { accountsNamed } from './account-choice';
 import { fieldsAt, isProblem, newStep, readStep, sameAt, withSet } from './steps';
@@ -12,7 +12,7 @@ const catalogueOfListings = {
 };
 
 const typed = (field: string, verb: VerbName, boxes: Record<string, string>) =>
-  readStep(newStep(1, { field, verb, typed: boxes }));
+  readStep(newStep(1, { field, verb, typed: boxes }), plain, argumentFault);
 
 test.each([
   ['price', 'percent', { basisPoints: '-5' }, { basisPoints: -500 }],

@@ -1,4 +1,6 @@
-import { type Step, stepFault, stepSchema, type VerbName, type Where } from '@/core/edit';
+import type { argumentFault } from '@/core/edit/engines';
+import { type Step, stepFault, stepSchema, type Where } from '@/core/edit/step';
+import type { VerbName } from '@/core/edit/verbs';
 import { type Catalogue, type Field, fieldsFor } from '@/core/field';
 import type { Json } from '@/core/json';
 import { parseAmount } from '@/core/measure/money';
@@ -151,8 +153,12 @@ function readWhere({ on, accounts, combinations }: StepDraft): Where | string {
 
 const plain = fieldsFor();
 
-/** What was written as a step, or why it is none yet. */
-export function readStep(draft: StepDraft, catalogue: Catalogue = plain): Step | StepProblem {
+/** What was written as a step, or why it is none yet. `faultOf`: what cannot be read in its arguments. */
+export function readStep(
+  draft: StepDraft,
+  catalogue: Catalogue = plain,
+  faultOf?: typeof argumentFault,
+): Step | StepProblem {
   const where = readWhere(draft);
   if (typeof where === 'string') return { problem: where, input: null, isOpen: draft.on === 'accounts' };
   const field = fieldsAt(draft.on, catalogue).find((one) => one.id === draft.field) ?? catalogue.item(draft.field);
@@ -176,5 +182,7 @@ export function readStep(draft: StepDraft, catalogue: Catalogue = plain): Step |
     };
   }
   const fault = stepFault(step.data, catalogue);
-  return fault ? { problem: fault, input: null, isOpen: false } : step.data;
+  if (fault) return { problem: fault, input: null, isOpen: false };
+  const wrong = step.data.do.verb === 'follow' ? null : faultOf?.(step.data.do);
+  return wrong ? { problem: wrong.message, input: wrong.argument, isOpen: false } : step.data;
 }

@@ -1,4 +1,4 @@
-import { caseLabels, goalLabels, roundingLabels, type VerbName } from '@/core/edit';
+import { caseLabels, goalLabels, roundingLabels, type VerbName } from '@/core/edit/verbs';
 
 /** How one argument of a verb is typed. `value` is read as the field itself is. */
 export type VerbInput = {

@@ -4,7 +4,7 @@ import { skipToken, useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { type Step, sayStep } from '@/core/edit';
+import { type Step, sayStep } from '@/core/edit/step';
 import { homeCurrency } from '@/core/measure/money';
 import type { Edit } from '@/services/changes/edit-schema';
 import type { Selection } from '@/services/records/selection';
@@ -24,6 +24,7 @@ import { RoutinesMenu } from './routines-menu';
 import { StepList } from './step-list';
 import { isProblem, newStep, readStep, type StepDraft, withSet } from './steps';
 import { stepsIn } from './steps-in';
+import { useArgumentFault } from './use-argument-fault';
 import { useCatalogues } from './use-catalogue';
 import { useLines } from './use-lines';
 import { type View, Views } from './views';
@@ -56,11 +57,12 @@ export function Workbench() {
     setDrafts(opening.map((step, at) => writeStep(step, at + 1, catalogueAt(step))));
     open([]);
   }
+  const faultOf = useArgumentFault(drafts);
   const steps = useMemo(() => {
-    const read = drafts.filter((draft) => !draft.off).map((draft) => readStep(draft, catalogueOf(draft)));
+    const read = drafts.filter((draft) => !draft.off).map((draft) => readStep(draft, catalogueOf(draft), faultOf));
     const whole = read.flatMap((one) => (isProblem(one) ? [] : [one]));
     return whole.length === read.length ? whole : [];
-  }, [drafts, catalogueOf]);
+  }, [drafts, catalogueOf, faultOf]);
   const wanted = Number(params.get('routine'));
   const routines = useQuery({ queryKey: ['routines'], queryFn: wanted ? () => api('GET /routines') : skipToken });
   const found = routines.data?.routines.find((one) => one.id === wanted);

@@ -1,19 +1,15 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { fieldValue, withFieldValue } from '@/core/field/item-values';
 import { type Item, type ItemPatch, isPatchable } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import type { Words } from '@/services/records/known-words';
 import { FieldCell } from './field-cell';
 import { SizeCell } from './parcel-cell';
+import { RichTextBox } from './rich-text-box';
 import type { SheetRow } from './rows';
 import { StockCell } from './stock-cell';
 import { StockNumberCell } from './stock-number-cell';
-
-const RichEditor = dynamic(() => import('./rich-editor'), {
-  loading: () => <p className="quiet p-2">Loading the editor …</p>,
-});
 
 type Props = {
   row: SheetRow;
@@ -52,7 +48,7 @@ export function MasterCell({ row, item, words, change, flush, settle, stockMoved
       );
     case 'description':
       return (
-        <RichEditor
+        <RichTextBox
           key={item.id}
           label={row.label}
           value={item.description}

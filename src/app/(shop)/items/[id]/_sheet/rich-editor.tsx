@@ -9,10 +9,13 @@ export default function RichEditor({
   value,
   label,
   change,
+  isFocused = false,
 }: {
   value: string;
   label: string;
   change: (html: string) => void;
+  /** It takes the focus when it is there. */
+  isFocused?: boolean;
 }) {
   const editor = useEditor({
     immediatelyRender: false,
@@ -27,6 +30,7 @@ export default function RichEditor({
       }),
     ],
     content: value,
+    autofocus: isFocused ? 'start' : false,
     editorProps: {
       attributes: {
         'aria-label': label,

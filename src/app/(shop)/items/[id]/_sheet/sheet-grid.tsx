@@ -12,6 +12,7 @@ import { ColumnHead } from './column-head';
 import { MarketCell } from './market-cell';
 import { MasterCell } from './master-cell';
 import { NetFoot } from './net-foot';
+import { fetchEditor } from './rich-text-box';
 import type { SheetRow } from './rows';
 import { readTyped, written } from './shown';
 import type { SaveState } from './use-autosave';
@@ -111,7 +112,7 @@ export function SheetGrid(props: Props) {
       tabIndex={0}
       onKeyDown={onKeyDown}
     >
-      <table className="w-full table-fixed text-[13px] border-separate border-spacing-0">
+      <table className="w-full table-fixed text-[13px] border-separate border-spacing-0" onFocus={fetchEditor}>
         <colgroup>
           <col style={{ width: 112 }} />
           <col style={{ width: 318 }} />

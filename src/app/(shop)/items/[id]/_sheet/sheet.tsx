@@ -1,6 +1,7 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
@@ -12,21 +13,24 @@ import { withSelection } from '@/ui/data/selection';
 import { usePageActions } from '@/ui/frame/actions';
 import { ColumnMenu } from './column-menu';
 import { Conflicts } from './conflicts';
-import { History } from './history';
 import { masterId } from './master-cell';
 import { OpenItems, useOpenItemList } from './open-items/open-items';
-import { TakeOver } from './open-items/take-over';
 import { useOpenItems } from './open-items/use-open-items';
 import { PhotoStrip } from './photos/photo-strip';
 import { rowsFor } from './rows';
 import { SaveMark } from './save-mark';
 import { SheetGrid } from './sheet-grid';
-import { type BesideTab, SidePanel } from './side-panel/side-panel';
+import type { BesideTab } from './side-panel/side-panel';
 import { Standing } from './standing';
 import { useAutosave } from './use-autosave';
 import { useListingDeeds, useSheetData } from './use-sheet';
 import { useSheetActions } from './use-sheet-actions';
-import { Variations } from './variations/variations';
+
+// Fetched when they are opened.
+const History = dynamic(() => import('./history').then((module) => module.History));
+const TakeOver = dynamic(() => import('./open-items/take-over').then((module) => module.TakeOver));
+const SidePanel = dynamic(() => import('./side-panel/side-panel').then((module) => module.SidePanel));
+const Variations = dynamic(() => import('./variations/variations').then((module) => module.Variations));
 
 type View = 'fields' | 'variations' | 'history';
 

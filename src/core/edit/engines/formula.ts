@@ -1,5 +1,5 @@
 import { type Expression, Parser } from 'expr-eval-fork';
-import type { Json } from '../json';
+import type { Json } from '../../json';
 
 /** Numbers and nothing else: no texts, no lists, no assignments, nothing of the world outside. */
 const parser = new Parser({

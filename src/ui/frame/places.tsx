@@ -1,0 +1,89 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { Command } from 'cmdk';
+import { useRouter } from 'next/navigation';
+import { addressOf } from '@/core/filter/address';
+import { api } from '../data/api';
+import { useActions } from './actions';
+import { toggleTheme } from './theme';
+
+type Place = { label: string; hint: string; run: () => void };
+
+type Props = {
+  close: () => void;
+  newItem: () => void;
+  newFrom: () => void;
+  help: () => void;
+};
+
+/** Every place there is to go, every kept search, and what can be done on this page. */
+export function Places({ close, newItem, newFrom, help }: Props) {
+  const router = useRouter();
+  const actions = useActions();
+  const go = (path: string) => () => router.push(path);
+  const searches = useQuery({
+    queryKey: ['searches'],
+    queryFn: () => api('GET /searches'),
+    staleTime: 10_000,
+  });
+  const kept = (searches.data?.searches ?? []).map(({ name, filter, sort, dir }): Place => {
+    const address = Object.entries({ ...addressOf(filter), sort, dir });
+    return { label: name, hint: 'Kept search', run: go(`/?${new URLSearchParams(address)}`) };
+  });
+  const places: Place[] = [
+    { label: 'Inventory', hint: 'All items and their listings', run: go('/') },
+    { label: 'New item', hint: 'Record something', run: newItem },
+    { label: 'New item from …', hint: 'The last, another, a template, a catalogue', run: newFrom },
+    { label: 'Outbox', hint: 'What is planned, under way, done and failed', run: go('/outbox') },
+    { label: 'Differences', hint: 'What marketplaces show otherwise than sent', run: go('/differences') },
+    { label: 'Renewal', hint: 'End listings and make them anew', run: go('/renewals') },
+    { label: 'Links', hint: 'Stock numbers and the marketplaces’ numbers', run: go('/links') },
+    { label: 'Copy a shop', hint: 'From one marketplace to another', run: go('/copies') },
+    { label: 'Marketplaces', hint: 'Accounts, defaults, rules', run: go('/marketplaces') },
+    { label: 'Templates', hint: 'Texts chosen by rule', run: go('/templates') },
+    { label: 'Routines', hint: 'Kept changes, by hand or by plan', run: go('/routines') },
+    { label: 'Postage', hint: 'Boxes, carriers, exchange rates', run: go('/postage') },
+    { label: 'Settings', hint: 'Stock numbers, fields of your own', run: go('/settings') },
+    { label: 'Sales', hint: 'Orders from everywhere', run: go('/sales') },
+    { label: 'Attention', hint: 'What needs a person, by cause', run: go('/attention') },
+    { label: 'Light or dark', hint: 'Change the theme', run: toggleTheme },
+    { label: 'Shortcuts', hint: 'Keys that work here', run: help },
+  ];
+
+  return (
+    <Command.Dialog
+      open
+      onOpenChange={(now) => !now && close()}
+      label="Go to"
+      overlayClassName="fixed inset-0 z-40 bg-black/30"
+      contentClassName="fixed top-24 left-1/2 z-50 w-[32rem] max-w-[94vw] -translate-x-1/2 rounded border border-base-300 bg-base-100 shadow-xl"
+    >
+      <Command.Input
+        placeholder="Where to?"
+        className="w-full border-b border-base-300 bg-transparent px-4 py-3 outline-none"
+      />
+      <Command.List className="max-h-80 overflow-auto p-2">
+        <Command.Empty className="quiet px-2 py-4">Nothing of that name</Command.Empty>
+        {[
+          ...actions.map(({ keys, hint, ...one }) => ({ ...one, hint: keys ? `${hint} (${keys})` : hint })),
+          ...places,
+          ...kept,
+        ].map((place) => (
+          <Command.Item
+            key={`${place.label}/${place.hint}`}
+            value={`${place.label} ${place.hint}`}
+            onSelect={() => {
+              close();
+              place.run();
+            }}
+            className="flex cursor-pointer items-baseline gap-3 rounded px-2 py-1.5 data-[selected=true]:bg-base-200"
+          >
+            <span className="w-40 shrink-0 font-medium">{place.label}</span>
+            <span className="quiet">{place.hint}</span>
+          </Command.Item>
+        ))}
+      </Command.List>
+    </Command.Dialog>
+  );
+}
