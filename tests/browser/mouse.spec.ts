@@ -14,7 +14,8 @@ test('with the mouse: record a camera, send it to three marketplaces, lower fort
   await page.getByLabel('Category', { exact: true }).fill('cameras/slr');
   await page.getByRole('combobox', { name: 'Condition' }).selectOption({ label: 'Very good' });
   await page.getByRole('textbox', { name: 'Condition note' }).fill('Light brassing at the edges.');
-  await page.getByRole('textbox', { name: 'Description' }).fill('Checked on our bench with a test film.');
+  await page.getByRole('textbox', { name: 'Description' }).click();
+  await page.keyboard.type('Checked on our bench with a test film.');
   await page.getByRole('textbox', { name: 'Price in EUR', exact: true }).fill('249,00');
   await page.getByRole('textbox', { name: 'Cost in EUR' }).fill('80');
   await page.getByRole('textbox', { name: 'Weight, with its unit' }).fill('2 lb 1 oz');
@@ -37,6 +38,8 @@ test('with the mouse: record a camera, send it to three marketplaces, lower fort
     .locator('img')
     .getAttribute('src');
   await page.mouse.move(second.x + 40, second.y + 40);
+  // What moves photos comes when the mouse does.
+  await expect(page.getByRole('button', { name: /^Photo 2/ })).toHaveAttribute('aria-roledescription', 'sortable');
   await page.mouse.down();
   await page.mouse.move(first.x + 60, first.y + 40, { steps: 8 });
   await page.mouse.move(first.x + 20, first.y + 40, { steps: 4 });

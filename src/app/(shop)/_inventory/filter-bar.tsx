@@ -2,6 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState } from 'react';
 import { addressParts, type ItemFilter, isCondition } from '@/core/filter/address';
 import type { Condition, Filter } from '@/core/filter/filter';
@@ -10,13 +11,14 @@ import { stageLabels } from '@/core/filter/stages';
 import { homeCurrency } from '@/core/measure/money';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { SavedSearch } from '@/services/searches/find-searches';
-import { ConditionList } from '@/ui/controls/condition-list';
 import { api } from '@/ui/data/api';
 import { isWriting } from '@/ui/frame/is-writing';
 import { useEscape } from '@/ui/frame/use-escape';
 import { type FilterName, partsChange } from './filters';
-import { ListingPartEditor } from './listing-part';
 import { type Order, SavedSearches } from './saved-searches';
+
+const ConditionList = dynamic(() => import('@/ui/controls/condition-list').then((module) => module.ConditionList));
+const ListingPartEditor = dynamic(() => import('./listing-part').then((module) => module.ListingPartEditor));
 
 type Change = Partial<Record<FilterName, string | number | null>>;
 type Props = {

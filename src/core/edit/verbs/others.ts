@@ -1,4 +1,3 @@
-import { addDays, format, isValid, parseISO } from 'date-fns';
 import { z } from 'zod';
 import { ownValue } from '../../json';
 import { quoted, writableKinds } from './set';
@@ -19,10 +18,9 @@ export const shiftVerb = defineVerb({
   label: 'Shift by days',
   kinds: ['date'],
   schema: z.object({ verb: z.literal('shift'), days: z.number().int().min(-36_500).max(36_500) }).strict(),
-  apply({ days }, value, { field }) {
-    const day = typeof value === 'string' ? parseISO(value) : null;
-    if (!day || !isValid(day)) return { refused: `It has no ${field.label.toLowerCase()} to shift` };
-    return { to: format(addDays(day, days), 'yyyy-MM-dd') };
+  apply({ days }, value, { field, engines }) {
+    const to = typeof value === 'string' ? engines.shiftDay(value, days) : null;
+    return to === null ? { refused: `It has no ${field.label.toLowerCase()} to shift` } : { to };
   },
   say: ({ days }) => `${days > 0 ? '+' : '−'}${Math.abs(days)} ${Math.abs(days) === 1 ? 'day' : 'days'}`,
 });

@@ -1,6 +1,7 @@
 'use client';
 
 import { skipToken, useQuery } from '@tanstack/react-query';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -14,13 +15,10 @@ import { counted } from '@/ui/data/counted';
 import { filterOfSelection, narrowedTo, readSelection, withoutItems } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { usePageActions } from '@/ui/frame/actions';
-import { AtATime } from './at-a-time';
 import { CommonTable } from './common-table';
 import { Consequences, type HeldBack, nothingHeldBack, sendPart } from './consequences';
 import { Narrowed } from './narrowed';
-import { PreviewPane } from './preview-pane';
-import { type Done, Result } from './result';
-import { RoutinesMenu } from './routines-menu';
+import type { Done } from './result';
 import { StepList } from './step-list';
 import { isProblem, newStep, readStep, type StepDraft, withSet } from './steps';
 import { stepsIn } from './steps-in';
@@ -29,6 +27,14 @@ import { useCatalogues } from './use-catalogue';
 import { useLines } from './use-lines';
 import { type View, Views } from './views';
 import { writeStep } from './write-step';
+
+// Nothing of it is seen while the first step is written.
+const AtATime = dynamic(() => import('./at-a-time').then((module) => module.AtATime));
+const PreviewPane = dynamic(() => import('./preview-pane').then((module) => module.PreviewPane), {
+  loading: () => <Loading what="what would become of them" />,
+});
+const Result = dynamic(() => import('./result').then((module) => module.Result));
+const RoutinesMenu = dynamic(() => import('./routines-menu').then((module) => module.RoutinesMenu));
 
 /** Changing many: steps on the left, before and after in the middle, consequences on the right. */
 export function Workbench() {

@@ -1,6 +1,7 @@
 'use client';
 
 import { CornerUpLeft, TriangleAlert } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import { memo, useRef, useState } from 'react';
 import type { Item } from '@/core/item/item';
 import type { Json } from '@/core/json';
@@ -8,8 +9,11 @@ import { originLabels } from '@/core/listing/fields';
 import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 import { sentenceOf } from '@/ui/data/sentence';
 import { useNotice } from '@/ui/frame/providers';
-import { CellEditor } from './cell-editor';
 import { shown } from './shown';
+
+// Fetched before the hand comes to a cell.
+export const importCellEditor = () => import('./cell-editor').then((module) => module.CellEditor);
+const CellEditor = dynamic(importCellEditor);
 
 const marks = { master: '', fitted: '≈', override: '●', template: '▤', account: '◐', rule: '◇', unused: '' } as const;
 

@@ -10,15 +10,19 @@ export default function RichEditor({
   label,
   change,
   isFocused = false,
+  typed = '',
 }: {
   value: string;
   label: string;
   change: (html: string) => void;
   /** It takes the focus when it is there. */
   isFocused?: boolean;
+  /** What was typed before it was there. */
+  typed?: string;
 }) {
   const editor = useEditor({
-    immediatelyRender: false,
+    // One that takes the focus is made in the browser only, at once.
+    immediatelyRender: isFocused,
     extensions: [
       StarterKit.configure({
         code: false,
@@ -31,6 +35,7 @@ export default function RichEditor({
     ],
     content: value,
     autofocus: isFocused ? 'start' : false,
+    onCreate: ({ editor: made }) => void (typed && made.commands.insertContentAt(1, typed)),
     editorProps: {
       attributes: {
         'aria-label': label,

@@ -1,11 +1,11 @@
 'use client';
 
 import { Bold, Italic, List, ListOrdered } from 'lucide-react';
-import dynamic from 'next/dynamic';
-import { useState } from 'react';
+import { type KeyboardEvent, useRef, useState } from 'react';
+import type RichEditor from './rich-editor';
 
-const importEditor = () => import('./rich-editor');
-const RichEditor = dynamic(importEditor, { loading: () => <p className="quiet p-2">Loading the editor …</p> });
+/** Called before the hand comes to it, the editor is there at once. */
+export const importEditor = () => import('./rich-editor');
 
 type Props = {
   value: string;
@@ -13,15 +13,23 @@ type Props = {
   change: (html: string) => void;
 };
 
-/** Fetches the editor before the hand comes to it. */
-export const fetchEditor = (): void => void importEditor();
-
 /** Rich text that is read as it is, and written with the editor as soon as it has the focus. */
 export function RichTextBox(props: Props) {
-  const [isOpen, setOpen] = useState(false);
-  if (isOpen) return <RichEditor {...props} isFocused />;
+  const [open, setOpen] = useState<{ Editor: typeof RichEditor; typed: string } | null>(null);
+  /** What was typed while the editor was on its way: no letter is lost. */
+  const typed = useRef('');
+  const fetchEditor = async () => {
+    const { default: Editor } = await importEditor();
+    setOpen((now) => now ?? { Editor, typed: typed.current });
+  };
+  if (open) return <open.Editor {...props} isFocused typed={open.typed} />;
+  const keep = (event: KeyboardEvent) => {
+    if (event.key.length !== 1 || event.ctrlKey || event.metaKey || event.altKey) return;
+    event.preventDefault();
+    typed.current += event.key;
+  };
   return (
-    <div className="rich rounded border border-base-300" onPointerEnter={fetchEditor}>
+    <div className="rich rounded border border-base-300" onPointerEnter={() => void importEditor()}>
       <div className="flex gap-0.5 border-b border-base-300 p-0.5" aria-hidden="true">
         {[Bold, Italic, List, ListOrdered].map((Icon) => (
           <button
@@ -29,7 +37,7 @@ export function RichTextBox(props: Props) {
             type="button"
             tabIndex={-1}
             className="btn btn-ghost btn-xs btn-square"
-            onClick={() => setOpen(true)}
+            onClick={() => void fetchEditor()}
           >
             <Icon size={13} />
           </button>
@@ -42,7 +50,8 @@ export function RichTextBox(props: Props) {
         tabIndex={0}
         dir="auto"
         className="max-h-64 min-h-24 cursor-text overflow-auto px-2 py-1"
-        onFocus={() => setOpen(true)}
+        onFocus={() => void fetchEditor()}
+        onKeyDown={keep}
         // Cleaned by the server to the editor’s small set of tags.
         dangerouslySetInnerHTML={{ __html: props.value }}
       />

@@ -9,14 +9,17 @@ import { api } from '@/ui/data/api';
 import { sentenceOf } from '@/ui/data/sentence';
 import { useNotice } from '@/ui/frame/providers';
 import { ColumnHead } from './column-head';
-import { MarketCell } from './market-cell';
+import { importCellEditor, MarketCell } from './market-cell';
 import { MasterCell } from './master-cell';
 import { NetFoot } from './net-foot';
-import { fetchEditor } from './rich-text-box';
+import { importEditor } from './rich-text-box';
 import type { SheetRow } from './rows';
 import { readTyped, written } from './shown';
 import type { SaveState } from './use-autosave';
 import { useSheetKeys } from './use-sheet-keys';
+
+/** What cells are written with is fetched when the hand comes near. */
+const fetchEditors = () => void Promise.all([importEditor(), importCellEditor()]);
 
 type Props = {
   item: Item;
@@ -112,7 +115,11 @@ export function SheetGrid(props: Props) {
       tabIndex={0}
       onKeyDown={onKeyDown}
     >
-      <table className="w-full table-fixed text-[13px] border-separate border-spacing-0" onFocus={fetchEditor}>
+      <table
+        className="w-full table-fixed text-[13px] border-separate border-spacing-0"
+        onFocus={fetchEditors}
+        onPointerEnter={fetchEditors}
+      >
         <colgroup>
           <col style={{ width: 112 }} />
           <col style={{ width: 318 }} />

@@ -12,7 +12,6 @@ import { api } from '@/ui/data/api';
 import { withSelection } from '@/ui/data/selection';
 import { usePageActions } from '@/ui/frame/actions';
 import { ColumnMenu } from './column-menu';
-import { Conflicts } from './conflicts';
 import { masterId } from './master-cell';
 import { OpenItems, useOpenItemList } from './open-items/open-items';
 import { useOpenItems } from './open-items/use-open-items';
@@ -27,6 +26,7 @@ import { useListingDeeds, useSheetData } from './use-sheet';
 import { useSheetActions } from './use-sheet-actions';
 
 // Fetched when they are opened.
+const Conflicts = dynamic(() => import('./conflicts').then((module) => module.Conflicts));
 const History = dynamic(() => import('./history').then((module) => module.History));
 const TakeOver = dynamic(() => import('./open-items/take-over').then((module) => module.TakeOver));
 const SidePanel = dynamic(() => import('./side-panel/side-panel').then((module) => module.SidePanel));
@@ -157,7 +157,7 @@ export function Sheet({ itemId }: { itemId: number }) {
         </div>
       </div>
       <Standing itemId={itemId} standing={item.standing} saved={() => void again()} />
-      <Conflicts conflicts={save.conflicts} resolve={save.resolve} />
+      {save.conflicts.length ? <Conflicts conflicts={save.conflicts} resolve={save.resolve} /> : null}
       <PhotoStrip
         itemId={itemId}
         photos={data.item.photos}

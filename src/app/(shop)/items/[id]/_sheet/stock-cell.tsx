@@ -1,12 +1,14 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
 import type { Item } from '@/core/item/item';
 import { api } from '@/ui/data/api';
 import { stockMove } from '@/ui/data/stock-move';
 import { useCommand } from '@/ui/data/use-command';
 import { usePageActions } from '@/ui/frame/actions';
-import { StockLedger } from './stock-ledger';
+
+const StockLedger = dynamic(() => import('./stock-ledger').then((module) => module.StockLedger));
 
 /** Adding to the stock and setting it are two different things: two buttons, and the result is said before. */
 export function StockCell({ item, moved }: { item: Item; moved: () => void }) {

@@ -1,21 +1,5 @@
 'use client';
 
-import {
-  type Announcements,
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
-import {
-  arrayMove,
-  horizontalListSortingStrategy,
-  SortableContext,
-  sortableKeyboardCoordinates,
-} from '@dnd-kit/sortable';
 import { ImagePlus, Smartphone } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useCallback, useMemo, useRef, useState } from 'react';
@@ -24,10 +8,10 @@ import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { uploadAll } from '@/ui/data/upload';
 import { useNotice } from '@/ui/frame/providers';
-import { FlawDialog } from './flaw-dialog';
-import { PhoneDialog } from './phone-dialog';
-import { PhotoTile } from './photo-tile';
+import { PhotoTiles } from './photo-tiles';
 
+const FlawDialog = dynamic(() => import('./flaw-dialog').then((module) => module.FlawDialog));
+const PhoneDialog = dynamic(() => import('./phone-dialog').then((module) => module.PhoneDialog));
 const PhotoDesk = dynamic(() => import('./desk/photo-desk').then((module) => module.PhotoDesk), {
   loading: () => <Loading what="the photo desk" />,
 });
@@ -51,10 +35,6 @@ export function PhotoStrip({ itemId, photos, limits, conditionNote, addToNote, c
   const stop = useRef(false);
   const picker = useRef<HTMLInputElement>(null);
   const notice = useNotice();
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const hashes = useMemo(() => order ?? photos.map((photo) => photo.hash), [order, photos]);
   // The same photo may stand twice: a place is the photo and how often it came before.
   const places = useMemo(() => {
@@ -111,20 +91,6 @@ export function PhotoStrip({ itemId, photos, limits, conditionNote, addToNote, c
     setProblems(refused);
   };
 
-  const place = (id: string | number) => places.findIndex((one) => one.id === id) + 1;
-  const announcements: Announcements = {
-    onDragStart: ({ active }) => `Photo ${place(active.id)} picked up`,
-    onDragOver: ({ active, over: target }) =>
-      target ? `Photo ${place(active.id)} is over place ${place(target.id)}` : undefined,
-    onDragEnd: ({ active, over: target }) =>
-      target ? `Photo ${place(active.id)} is put at place ${place(target.id)}` : undefined,
-    onDragCancel: ({ active }) => `Photo ${place(active.id)} stays where it was`,
-  };
-  const onDragEnd = ({ active, over: target }: DragEndEvent) => {
-    if (!target || active.id === target.id) return;
-    const ids = places.map((one) => one.id);
-    void write(arrayMove(hashes, ids.indexOf(String(active.id)), ids.indexOf(String(target.id))));
-  };
   const remove = useCallback((at: number) => void write(hashes.filter((_, index) => index !== at)), [hashes, write]);
   const edit = useCallback((index: number) => setOpen({ what: 'desk', index }), []);
   const mark = useCallback((index: number) => setOpen({ what: 'flaw', index }), []);
@@ -147,32 +113,21 @@ export function PhotoStrip({ itemId, photos, limits, conditionNote, addToNote, c
       }}
     >
       <div className="flex items-center gap-2 overflow-x-auto">
-        <DndContext
-          id="photos"
-          accessibility={{ announcements }}
-          sensors={sensors}
-          collisionDetection={closestCenter}
-          onDragEnd={onDragEnd}
-        >
-          <SortableContext items={places} strategy={horizontalListSortingStrategy}>
-            {places.map((one, index) => (
-              <PhotoTile
-                key={one.id}
-                id={one.id}
-                hash={one.hash}
-                index={index}
-                flaw={flaws.get(one.hash)}
-                outside={limits
-                  .filter((limit) => limit.max > 0 && index >= limit.max)
-                  .map((limit) => limit.name)
-                  .join(', ')}
-                remove={remove}
-                edit={edit}
-                mark={mark}
-              />
-            ))}
-          </SortableContext>
-        </DndContext>
+        <PhotoTiles
+          tiles={places.map((one, index) => ({
+            ...one,
+            index,
+            flaw: flaws.get(one.hash),
+            outside: limits
+              .filter((limit) => limit.max > 0 && index >= limit.max)
+              .map((limit) => limit.name)
+              .join(', '),
+            remove,
+            edit,
+            mark,
+          }))}
+          move={(order) => void write(order.flatMap((at) => hashes[at] ?? []))}
+        />
         <input
           ref={picker}
           type="file"

@@ -1,12 +1,18 @@
 'use client';
 
-import { useSortable } from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
 import { Flag, Pencil, X } from 'lucide-react';
-import { memo } from 'react';
+import { type ButtonHTMLAttributes, type CSSProperties, memo } from 'react';
 import { photoUrl } from '@/ui/data/api';
 
-type Props = {
+/** What makes a photo one that can be moved. */
+export type Moving = {
+  place: (node: HTMLElement | null) => void;
+  style: CSSProperties;
+  isMoving: boolean;
+  handle: ButtonHTMLAttributes<HTMLButtonElement>;
+};
+
+export type PhotoTileProps = {
   id: string;
   hash: string;
   index: number;
@@ -15,22 +21,23 @@ type Props = {
   remove: (index: number) => void;
   edit: (index: number) => void;
   mark: (index: number) => void;
+  /** Not there while the means of moving are still being fetched. */
+  moving?: Moving;
 };
 
 /** One photo in its place: dragged, moved by keyboard, worked on, marked as showing a flaw. */
-function PhotoTileBody({ id, hash, index, flaw, outside, remove, edit, mark }: Props) {
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id });
+function PhotoTileBody({ hash, index, flaw, outside, remove, edit, mark, moving }: PhotoTileProps) {
   const small = 'absolute rounded bg-base-100/90 p-0.5';
   return (
     <div
-      ref={setNodeRef}
-      style={{ transform: CSS.Transform.toString(transform), transition }}
-      className={`relative shrink-0 ${isDragging ? 'z-10 opacity-70' : ''}`}
+      ref={moving?.place}
+      data-photo={index}
+      style={moving?.style}
+      className={`relative shrink-0 ${moving?.isMoving ? 'z-10 opacity-70' : ''}`}
     >
       <button
         type="button"
-        {...attributes}
-        {...listeners}
+        {...moving?.handle}
         aria-label={`Photo ${index + 1}${index === 0 ? ', main photo' : ''}: move with space and arrow keys`}
         className="block cursor-grab rounded"
         onDoubleClick={() => edit(index)}

@@ -1,0 +1,43 @@
+'use client';
+
+import { useRef, useState } from 'react';
+import type { Focused, MovingPhotos } from './moving-photos';
+import { PhotoTile, type PhotoTileProps } from './photo-tile';
+
+type Props = { tiles: PhotoTileProps[]; move: (order: number[]) => void };
+
+/** Which button of which photo has the focus. */
+function focusIn(list: HTMLElement | null): Focused {
+  const button = document.activeElement;
+  const tile = button?.closest<HTMLElement>('[data-photo]');
+  if (!button || !tile || !list?.contains(tile)) return null;
+  return {
+    tile: Number(tile.dataset.photo),
+    button: [...tile.querySelectorAll('button')].indexOf(button as HTMLButtonElement),
+  }; // closest found a tile, whose focus only its buttons take
+}
+
+/** The photos in their order. What moves them is fetched when the mouse or the focus comes to them. */
+export function PhotoTiles({ tiles, move }: Props) {
+  const list = useRef<HTMLDivElement>(null);
+  const [moving, setMoving] = useState<{ Tiles: typeof MovingPhotos; focused: Focused } | null>(null);
+  const fetchMoving = async () => {
+    const { MovingPhotos: Tiles } = await import('./moving-photos');
+    setMoving((now) => now ?? { Tiles, focused: focusIn(list.current) });
+  };
+  if (moving) return <moving.Tiles tiles={tiles} focused={moving.focused} move={move} />;
+  return (
+    <div
+      ref={list}
+      role="group"
+      aria-label="Photos in their order"
+      className="contents"
+      onPointerOver={() => void fetchMoving()}
+      onFocus={() => void fetchMoving()}
+    >
+      {tiles.map((tile) => (
+        <PhotoTile key={tile.id} {...tile} />
+      ))}
+    </div>
+  );
+}
