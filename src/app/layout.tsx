@@ -10,8 +10,8 @@ export const metadata: Metadata = {
   description: 'Record once, sell everywhere, never twice',
 };
 
-// Before anything is painted, so that the chosen theme does not flash.
-const themeScript = `try{var t=localStorage.getItem('netting.theme');if(t)document.documentElement.dataset.theme=t}catch(e){}`;
+// Before anything is painted, so that nothing flashes: the theme that was chosen, or else the system's.
+const themeScript = `var t;try{t=localStorage.getItem('netting.theme')}catch(e){}document.documentElement.dataset.theme=t||(matchMedia('(prefers-color-scheme: dark)').matches?'night-quay':'quay')`;
 
 export default function RootLayout({ children }: { children: ReactNode }) {
   return (

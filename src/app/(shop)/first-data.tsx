@@ -1,12 +1,29 @@
-import { dehydrate, HydrationBoundary, QueryClient, type QueryKey } from '@tanstack/react-query';
+import {
+  type DehydrateOptions,
+  defaultShouldDehydrateQuery,
+  dehydrate,
+  HydrationBoundary,
+  QueryClient,
+  type QueryKey,
+} from '@tanstack/react-query';
 import { headers } from 'next/headers';
 import { cache, type ReactNode } from 'react';
 import { actorOf } from '@/services/access/identify-actor';
 import { Listening } from '@/ui/frame/listening';
 
-type Read = { key: QueryKey; read: () => Promise<unknown> };
+type Read = {
+  key: QueryKey;
+  read: () => Promise<unknown>;
+  /** It follows when it is there; nothing waits for it. */
+  isLater?: boolean;
+};
 /** A list that is read on page by page: its first page, and what stands for *from the beginning* in its query. */
 type ReadPage = Read & { from: number | string };
+
+/** What is still being read goes along as a promise. */
+const withPending: DehydrateOptions = {
+  shouldDehydrateQuery: (query) => defaultShouldDehydrateQuery(query) || query.state.status === 'pending',
+};
 
 /** Who asks for this page; looked up once a request. */
 export const whoAsks = cache(async () => actorOf(await headers()));
@@ -29,14 +46,16 @@ export async function FirstData({
   if (!(await whoAsks())) return null;
   const client = new QueryClient();
   await Promise.all(
-    lists.map((one) =>
-      'from' in one
-        ? client.prefetchInfiniteQuery({ queryKey: one.key, queryFn: one.read, initialPageParam: one.from })
-        : client.prefetchQuery({ queryKey: one.key, queryFn: one.read }),
-    ),
+    lists.map((one) => {
+      const read =
+        'from' in one
+          ? client.prefetchInfiniteQuery({ queryKey: one.key, queryFn: one.read, initialPageParam: one.from })
+          : client.prefetchQuery({ queryKey: one.key, queryFn: one.read });
+      return one.isLater ? undefined : read;
+    }),
   );
   return (
-    <HydrationBoundary state={dehydrate(client)}>
+    <HydrationBoundary state={dehydrate(client, withPending)}>
       {isFrame ? children : <Listening>{children}</Listening>}
     </HydrationBoundary>
   );

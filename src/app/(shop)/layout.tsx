@@ -23,7 +23,7 @@ export default async function ShopLayout({ children }: { children: ReactNode }) 
       <FirstData
         isFrame
         lists={[
-          { key: ['stages'], read: () => stageCounts() },
+          { key: ['stages'], read: () => stageCounts(), isLater: true },
           { key: ['progress'], read: () => progress() },
           { key: ['accounts'], read: () => findAccounts() },
         ]}

@@ -1,7 +1,7 @@
 import { createLoader } from 'nuqs/server';
 import { countItems } from '@/services/records/count-items';
 import { findItems, findItemsSchema } from '@/services/records/find-items';
-import { filterOf, inventoryParams } from './_inventory/filters';
+import { filterOf, firstRows, inventoryParams } from './_inventory/filters';
 import { Inventory } from './_inventory/inventory';
 import { FirstData, type SearchParams } from './first-data';
 
@@ -16,8 +16,16 @@ export default async function InventoryPage({ searchParams }: { searchParams: Se
   return (
     <FirstData
       lists={[
-        { key: ['items', search], read: () => findItems(findItemsSchema.parse(search)), from: '' },
-        { key: ['items-count', JSON.stringify(filter)], read: async () => ({ count: await countItems(filter) }) },
+        {
+          key: ['items', search],
+          read: () => findItems(findItemsSchema.parse({ ...search, limit: firstRows })),
+          from: '',
+        },
+        {
+          key: ['items-count', JSON.stringify(filter)],
+          read: async () => ({ count: await countItems(filter) }),
+          isLater: true,
+        },
       ]}
     >
       <Inventory />

@@ -133,13 +133,28 @@ export function stagesOf({ item, listings = [], sold = false }: Subject): Set<St
   return stages;
 }
 
+/** Letters as they are compared in a search: without case, without accents. */
+const plainLetters = (text: string): string =>
+  (/[^\u0020-\u007e]/.test(text) ? text.normalize('NFD').replace(/\p{M}+/gu, '') : text).toLowerCase();
+
 /** The words that are searched for: letters and digits, two at least. */
 export const searchedWords = (text: string): string[] =>
-  (text.match(/[\p{L}\p{N}]+/gu) ?? []).filter((word) => word.length > 1).map((word) => word.toLowerCase());
+  (plainLetters(text).match(/[\p{L}\p{N}]+/gu) ?? []).filter((word) => word.length > 1);
 
-function hasWords({ title, sku, brand, model, location }: Item, text: string): boolean {
-  const here = [title, sku, brand, model, location].flatMap(searchedWords);
-  return searchedWords(text).every((word) => here.some((one) => one.startsWith(word)));
+/** Whether a word of the text begins so; both in plain letters. */
+function hasWord(text: string, word: string): boolean {
+  for (let at = text.indexOf(word); at >= 0; at = text.indexOf(word, at + 1))
+    if (at === 0 || !/[\p{L}\p{N}]/u.test(text.charAt(at - 1))) return true;
+  return false;
+}
+
+/** The fields in which words are searched for. */
+export type Worded = Pick<Item, 'title' | 'sku' | 'brand' | 'model' | 'location'>;
+
+/** Whether each of the words begins a word of the record. */
+export function hasWords({ title, sku, brand, model, location }: Worded, text: string): boolean {
+  const here = plainLetters([title, sku, brand, model, location].join('\n'));
+  return searchedWords(text).every((word) => hasWord(here, word));
 }
 
 /** Whether a listing is in the state, and all that is said besides holds of it. */

@@ -7,6 +7,7 @@ import { database, type Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { item } from '../../db/schema';
 import { whereOf } from './item-filter';
+import { nearest } from './nearest';
 
 const columnOf = (sort: SortName): SQL =>
   sort === 'updated' ? sql`i.updated_at` : sort === 'created' ? sql`i.created_at` : sql.raw(`i.\`${item[sort].name}\``);
@@ -88,9 +89,11 @@ export async function findItems(input: FindItems, db: Executor = database()): Pr
   const dir = sql.raw(input.dir);
   const cursor = input.after ? readCursor(input.after) : null;
   const after = cursor ? sql` and ${afterCursor(column, input.dir, cursor)}` : sql``;
+  const near = await nearest(db, input, sql`${after} order by ${column} ${dir}, i.id ${dir}`);
+  const where = near === null ? sql`${whereOf(input)}${after}` : near.length ? sql`i.id in ${near}` : sql`0`;
   const found = rowsOf<Omit<FoundItem, 'knots'> & { cursorValue: string | number | null }>(
     await db.execute(sql`select ${itemColumns}, ${input.sort === 'updated' || input.sort === 'created' ? sql`date_format(${column}, '%Y-%m-%d %H:%i:%s.%f')` : column} as cursorValue
-      from item i where ${whereOf(input)}${after} order by ${column} ${dir}, i.id ${dir} limit ${input.limit + 1}`),
+      from item i where ${where} order by ${column} ${dir}, i.id ${dir} limit ${input.limit + 1}`),
   );
   const page = found.slice(0, input.limit);
   const last = page.at(-1);

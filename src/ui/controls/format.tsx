@@ -26,6 +26,8 @@ const units: [Intl.RelativeTimeFormatUnit, number][] = [
   ['second', 1],
 ];
 const relative = new Intl.RelativeTimeFormat('en');
+// Made once: a list has hundreds of times.
+const exact = new Intl.DateTimeFormat('en-GB', { dateStyle: 'short', timeStyle: 'medium' });
 
 /** A time as seen from another: *3 hours ago*, *in 2 days*. */
 function distance(at: Date, now: Date): string {
@@ -38,7 +40,7 @@ function distance(at: Date, now: Date): string {
 export function When({ at }: { at: string }) {
   const date = new Date(at);
   return (
-    <time dateTime={at} title={date.toLocaleString('en-GB')} suppressHydrationWarning>
+    <time dateTime={at} title={exact.format(date)} suppressHydrationWarning>
       {distance(date, new Date())}
     </time>
   );

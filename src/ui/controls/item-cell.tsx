@@ -20,6 +20,8 @@ type Props = {
 export const Thumbnail = ({ photo, instead }: { photo: string | null; instead?: ReactNode }) =>
   photo ? (
     <img
+      // Another photo is another picture: the old one does not stand there until it has come.
+      key={photo}
       src={photoUrl(photo, 'thumb')}
       alt=""
       width={28}

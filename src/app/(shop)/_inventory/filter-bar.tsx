@@ -47,11 +47,9 @@ export function FilterBar({ filter, accounts, change, order, open }: Props) {
     const said = filter.q ?? '';
     const newest = asked.current.at(-1) ?? said;
     if (words === newest) return;
-    const timer = setTimeout(() => {
-      asked.current.push(words);
-      change({ q: words || null });
-    }, 120);
-    return () => clearTimeout(timer);
+    // At once: what was asked for before is stopped by it.
+    asked.current.push(words);
+    change({ q: words || null });
   }, [words, filter.q, change]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {

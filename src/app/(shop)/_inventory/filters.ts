@@ -51,3 +51,6 @@ export const partsChange = (parts: readonly Filter[]): Partial<Record<FilterName
   ...nothingSaid,
   where: writeParts(parts),
 });
+
+/** Rows that come first: as many as are seen, and some more. */
+export const firstRows = 40;

@@ -2,7 +2,7 @@
 
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
-import { useQueryStates } from 'nuqs';
+import { debounce, useQueryStates } from 'nuqs';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { addressOf } from '@/core/filter/address';
 import type { FoundPage } from '@/services/records/find-items';
@@ -16,8 +16,13 @@ import { ChosenBar, mostOneByOne } from './chosen-bar';
 import { ColumnMenu } from './column-menu';
 import { type ColumnPreferences, columnsFor, keepPreferences, readPreferences } from './columns';
 import { FilterBar } from './filter-bar';
-import { filterOf, inventoryParams, nothingSaid } from './filters';
+import { filterOf, firstRows, inventoryParams, nothingSaid } from './filters';
 import { Net } from './net';
+
+/** Rows of each further page. */
+const furtherRows = 100;
+const countAfterMs = 200;
+const addressAfterMs = 250;
 
 /** The inventory as the net itself: rows are items, columns are accounts, where they cross is the listing. */
 export function Inventory() {
@@ -41,7 +46,10 @@ export function Inventory() {
   const pages = useInfiniteQuery({
     queryKey: ['items', search],
     queryFn: ({ pageParam, signal }) =>
-      api('GET /items', { query: { ...search, after: pageParam || undefined }, signal }),
+      api('GET /items', {
+        query: { ...search, after: pageParam || undefined, limit: pageParam ? furtherRows : firstRows },
+        signal,
+      }),
     initialPageParam: '',
     getNextPageParam: (page) => page.next ?? undefined,
     placeholderData: keepPreviousData,
@@ -50,8 +58,14 @@ export function Inventory() {
   const filterKey = JSON.stringify(filter);
   const count = useQuery({
     queryKey: ['items-count', filterKey],
-    queryFn: () => api('GET /items/count', { query: filter }),
+    queryFn: async ({ signal }) => {
+      // Whoever is still typing waits for rows, not for their number.
+      await new Promise((resolve) => setTimeout(resolve, countAfterMs));
+      signal.throwIfAborted();
+      return api('GET /items/count', { query: filter, signal });
+    },
     placeholderData: keepPreviousData,
+    enabled: pages.isSuccess && !pages.isPlaceholderData,
   });
   // A new filter means another set: what was chosen is let go. Coming back to the same one finds it again.
   useEffect(() => setChosenHere(keptChosen(filterKey)), [filterKey]);
@@ -93,7 +107,15 @@ export function Inventory() {
     { tells: true },
   );
   // The names are those of the parameters; each value is parsed again when the address is read.
-  const change = useCallback((next: object) => void setQuery(next as Parameters<typeof setQuery>[0]), [setQuery]);
+  const change = useCallback(
+    (next: object) =>
+      void setQuery(
+        next as Parameters<typeof setQuery>[0],
+        // While words are typed the rows follow each letter, the address the pause after them.
+        Object.keys(next).join() === 'q' ? { limitUrlUpdates: debounce(addressAfterMs) } : {},
+      ),
+    [setQuery],
+  );
 
   return (
     <div className="flex h-[calc(100vh-5.25rem)] flex-col">

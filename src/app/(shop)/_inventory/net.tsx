@@ -1,18 +1,18 @@
 'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { SortName } from '@/core/filter/sorting';
 import type { FoundItem } from '@/services/records/find-items';
-import { CellEditor } from './cell-editor';
 import { cellText, filledDown, pastedCells } from './cells';
 import type { Chosen } from './chosen';
 import type { Column } from './columns';
-import { NetCell } from './net-cell';
+import { NetHeading } from './net-heading';
+import { NetRow, type RowHands } from './net-row';
 import { useCells } from './use-cells';
-import { inRange, type Range, useGridCursor } from './use-grid-cursor';
+import { type Range, useGridCursor } from './use-grid-cursor';
+import { useWholeRows } from './use-whole-rows';
 
 const rowHeight = 36;
 
@@ -57,13 +57,17 @@ export function Net(props: Props) {
     count: items.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => rowHeight,
-    overscan: 8,
+    overscan: 4,
   });
   const rows = virtual.getVirtualItems();
+  const wholeTo = useWholeRows(rows[0]?.index ?? 0, rows.at(-1)?.index ?? 0);
+  // A row that goes out of sight hands its elements to the one that comes: nothing is made anew.
+  const slots = useRef(rows.length);
+  slots.current = Math.max(slots.current, rows.length);
   const lastShown = rows.at(-1)?.index ?? 0;
   const { more } = props;
   useEffect(() => {
-    if (lastShown > items.length - 30) more();
+    if (lastShown > items.length - 14) more();
   }, [lastShown, items.length, more]);
 
   const knotColumns = range
@@ -95,19 +99,20 @@ export function Net(props: Props) {
     else router.push(`/items/${current.id}`);
   };
 
-  const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 400) / rowHeight) - 2);
-  const steps: Record<string, [number, number]> = {
-    ArrowDown: [1, 0],
-    ArrowUp: [-1, 0],
-    ArrowRight: [0, 1],
-    ArrowLeft: [0, -1],
-    PageDown: [page, 0],
-    PageUp: [-page, 0],
+  // Asked for when a key is pressed: while rows are drawn it would have them laid out twice.
+  const page = () => Math.max(1, Math.floor((scroller.current?.clientHeight ?? 400) / rowHeight) - 2);
+  const steps: Record<string, () => [number, number]> = {
+    ArrowDown: () => [1, 0],
+    ArrowUp: () => [-1, 0],
+    ArrowRight: () => [0, 1],
+    ArrowLeft: () => [0, -1],
+    PageDown: () => [page(), 0],
+    PageUp: () => [-page(), 0],
   };
 
   const onKeyDown = (event: React.KeyboardEvent) => {
     if (editing || event.target !== event.currentTarget) return;
-    const step = steps[event.key];
+    const step = steps[event.key]?.();
     const control = event.ctrlKey || event.metaKey;
     if (step) {
       const jump = control && step[0] !== 0 ? (step[0] > 0 ? items.length : -items.length) : step[0];
@@ -148,6 +153,38 @@ export function Net(props: Props) {
     );
     void navigator.clipboard?.writeText(text.join('\n'));
   };
+
+  // The rows keep their hands: only what they do is of this drawing.
+  const deeds = useRef<RowHands | null>(null);
+  deeds.current = {
+    press: (row, to, event) => {
+      go(row, to, event.shiftKey);
+      scroller.current?.focus();
+      // The keys stay with the grid; only a box that is typed into takes them.
+      const isTyped = event.target instanceof HTMLInputElement && event.target.type !== 'checkbox';
+      if (!isTyped) event.preventDefault();
+    },
+    open: (id) => router.push(`/items/${id}`),
+    edit: () => setEditing({}),
+    toggle: (id, isOn) => choose(withToggled(chosen, [id], !isOn)),
+    write: (text) => cells.write(pastedCells(text.replace(/[\t\n]/g, ' '), onlyCursor, items, columns)),
+    done: (saved) => {
+      setEditing(false);
+      if (saved) props.saved();
+      scroller.current?.focus();
+    },
+  };
+  const hands = useMemo((): RowHands => {
+    const now = () => deeds.current as RowHands; // set above at every drawing
+    return {
+      press: (...args) => now().press(...args),
+      open: (...args) => now().open(...args),
+      edit: () => now().edit(),
+      toggle: (...args) => now().toggle(...args),
+      write: (...args) => now().write(...args),
+      done: (...args) => now().done(...args),
+    };
+  }, []);
 
   return (
     <>
@@ -194,7 +231,7 @@ export function Net(props: Props) {
             style={{ gridTemplateColumns: template }}
           >
             {columns.map((one) => (
-              <Heading key={one.id} column={one} sort={sort} onSort={props.onSort} resize={props.resize} />
+              <NetHeading key={one.id} column={one} sort={sort} onSort={props.onSort} resize={props.resize} />
             ))}
           </div>
         </div>
@@ -209,129 +246,29 @@ export function Net(props: Props) {
           {rows.map((row) => {
             const item = items[row.index];
             if (!item) return null;
-            const on = isChosen(chosen, item.id);
+            const isInside = isKnotRange && range !== null && row.index >= range.top && row.index <= range.bottom;
+            const isHere = cursor.row === row.index;
             return (
-              <div
-                key={item.id}
-                role="row"
-                aria-rowindex={row.index + 2}
-                aria-selected={on}
-                className={`absolute grid w-full border-b border-base-300/60 ${on ? 'bg-base-300/60' : 'hover:bg-base-200'}`}
-                style={{ gridTemplateColumns: template, height: rowHeight, transform: `translateY(${row.start}px)` }}
-              >
-                {columns.map((one, index) => {
-                  const here = cursor.row === row.index && cursor.column === index;
-                  const inside = isKnotRange && inRange(range, row.index, index);
-                  return (
-                    <div
-                      key={one.id}
-                      id={`cell-${item.id}-${one.id}`}
-                      role="gridcell"
-                      aria-colindex={index + 1}
-                      tabIndex={-1}
-                      className={`flex h-full min-w-0 items-center px-2 ${one.kind === 'knot' ? 'justify-center border-l border-base-300/60' : ''} ${one.kind === 'field' && one.align ? 'justify-end' : ''} ${one.id === 'title' ? 'cursor-pointer' : ''} ${here ? 'outline-2 outline-offset-[-2px] outline-base-content/70' : ''} ${inside ? 'bg-base-300' : ''}`}
-                      onMouseDown={(event) => {
-                        go(row.index, index, event.shiftKey);
-                        scroller.current?.focus();
-                        // The keys stay with the grid; only a box that is typed into takes them.
-                        const isTyped = event.target instanceof HTMLInputElement && event.target.type !== 'checkbox';
-                        if (!isTyped) event.preventDefault();
-                      }}
-                      onClick={() => one.id === 'title' && router.push(`/items/${item.id}`)}
-                      onDoubleClick={() => one.kind === 'field' && one.edit && setEditing({})}
-                      onKeyDown={undefined}
-                    >
-                      {here && editing && one.kind === 'field' && one.edit ? (
-                        <CellEditor
-                          item={item}
-                          column={one}
-                          begun={editing.begun}
-                          write={(text) =>
-                            cells.write(pastedCells(text.replace(/[\t\n]/g, ' '), onlyCursor, items, columns))
-                          }
-                          done={(saved) => {
-                            setEditing(false);
-                            if (saved) props.saved();
-                            scroller.current?.focus();
-                          }}
-                        />
-                      ) : (
-                        <NetCell
-                          item={item}
-                          column={one}
-                          chosen={on}
-                          toggle={() => choose(withToggled(chosen, [item.id], !on))}
-                        />
-                      )}
-                    </div>
-                  );
-                })}
-              </div>
+              <NetRow
+                key={row.index % slots.current}
+                item={item}
+                columns={columns}
+                template={template}
+                index={row.index}
+                height={rowHeight}
+                top={row.start}
+                isChosen={isChosen(chosen, item.id)}
+                cursor={isHere ? cursor.column : -1}
+                rangeFrom={isInside ? range.left : -1}
+                rangeTo={isInside ? range.right : -2}
+                editing={isHere && editing}
+                isWhole={row.index < wholeTo}
+                hands={hands}
+              />
             );
           })}
         </div>
       </div>
     </>
-  );
-}
-
-function Heading({
-  column,
-  sort,
-  onSort,
-  resize,
-}: {
-  column: Column;
-  sort: Props['sort'];
-  onSort: Props['onSort'];
-  resize: Props['resize'];
-}) {
-  const by = column.kind === 'field' ? column.sort : undefined;
-  const sorted = by !== undefined && sort.by === by;
-  const drag = (event: React.PointerEvent) => {
-    const from = event.clientX;
-    const start = column.width;
-    const onMove = (now: PointerEvent) => resize(column.id, Math.max(44, start + now.clientX - from));
-    const stop = () => window.removeEventListener('pointermove', onMove);
-    window.addEventListener('pointermove', onMove);
-    window.addEventListener('pointerup', stop, { once: true });
-    event.preventDefault();
-  };
-  return (
-    <div
-      role="columnheader"
-      aria-sort={sorted ? (sort.dir === 'asc' ? 'ascending' : 'descending') : undefined}
-      className={`relative flex h-8 min-w-0 items-center px-2 text-[12px] font-medium ${column.kind === 'knot' ? 'justify-center border-l border-base-300/60' : ''} ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
-    >
-      {by ? (
-        <button
-          type="button"
-          className={`flex h-full w-full items-center gap-1 truncate hover:underline ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
-          onClick={() => onSort(by)}
-        >
-          {column.label}
-          {sorted ? (
-            sort.dir === 'asc' ? (
-              <ArrowUp size={12} aria-hidden="true" />
-            ) : (
-              <ArrowDown size={12} aria-hidden="true" />
-            )
-          ) : null}
-        </button>
-      ) : column.kind === 'check' ? (
-        <span className="sr-only">{column.label}</span>
-      ) : (
-        <span className="truncate" title={column.label}>
-          {column.label}
-        </span>
-      )}
-      {column.kind === 'check' ? null : (
-        <span
-          aria-hidden="true"
-          onPointerDown={drag}
-          className="absolute top-1 right-0 h-6 w-1.5 cursor-col-resize border-r border-base-300"
-        />
-      )}
-    </div>
   );
 }

@@ -9,8 +9,6 @@ export const rangeOf = (a: Cell, b: Cell): Range => ({
   left: Math.min(a.column, b.column),
   right: Math.max(a.column, b.column),
 });
-export const inRange = (range: Range | null, row: number, column: number): boolean =>
-  range !== null && row >= range.top && row <= range.bottom && column >= range.left && column <= range.right;
 
 /** A cell cursor with an anchor: moving takes both along, moving with Shift leaves the anchor and makes a range. */
 export function useGridCursor(rows: number, columns: number) {

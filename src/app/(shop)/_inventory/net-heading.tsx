@@ -1,0 +1,63 @@
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import type { PointerEvent as Pressed } from 'react';
+import type { SortName } from '@/core/filter/sorting';
+import type { Column } from './columns';
+
+type Props = {
+  column: Column;
+  sort: { by: string; dir: 'asc' | 'desc' };
+  onSort: (by: SortName) => void;
+  resize: (id: string, width: number) => void;
+};
+
+/** The head of a column: its order by a click anywhere in it, its width by its edge. */
+export function NetHeading({ column, sort, onSort, resize }: Props) {
+  const by = column.kind === 'field' ? column.sort : undefined;
+  const sorted = by !== undefined && sort.by === by;
+  const drag = (event: Pressed) => {
+    const from = event.clientX;
+    const start = column.width;
+    const onMove = (now: PointerEvent) => resize(column.id, Math.max(44, start + now.clientX - from));
+    const stop = () => window.removeEventListener('pointermove', onMove);
+    window.addEventListener('pointermove', onMove);
+    window.addEventListener('pointerup', stop, { once: true });
+    event.preventDefault();
+  };
+  return (
+    <div
+      role="columnheader"
+      aria-sort={sorted ? (sort.dir === 'asc' ? 'ascending' : 'descending') : undefined}
+      className={`relative flex h-8 min-w-0 items-center px-2 text-[12px] font-medium ${column.kind === 'knot' ? 'justify-center border-l border-base-300/60' : ''} ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
+    >
+      {by ? (
+        <button
+          type="button"
+          className={`flex h-full w-full items-center gap-1 truncate hover:underline ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
+          onClick={() => onSort(by)}
+        >
+          {column.label}
+          {sorted ? (
+            sort.dir === 'asc' ? (
+              <ArrowUp size={12} aria-hidden="true" />
+            ) : (
+              <ArrowDown size={12} aria-hidden="true" />
+            )
+          ) : null}
+        </button>
+      ) : column.kind === 'check' ? (
+        <span className="sr-only">{column.label}</span>
+      ) : (
+        <span className="truncate" title={column.label}>
+          {column.label}
+        </span>
+      )}
+      {column.kind === 'check' ? null : (
+        <span
+          aria-hidden="true"
+          onPointerDown={drag}
+          className="absolute top-1 right-0 h-6 w-1.5 cursor-col-resize border-r border-base-300"
+        />
+      )}
+    </div>
+  );
+}
