@@ -35,6 +35,9 @@ export function Ribbon() {
             <li key={id} className="flex items-center">
               {index > 0 ? <span aria-hidden="true" className="h-px w-3 bg-base-300" /> : null}
               <Link
+                // What each page shows is read when one goes there: fetched before, it would be of before, and ten pages
+                // would be made on the server each time that one is opened.
+                prefetch={false}
                 href={href}
                 aria-current={here ? 'page' : undefined}
                 className={`flex items-baseline gap-1.5 border-b-2 px-1.5 py-2 whitespace-nowrap hover:border-base-content ${here ? 'border-base-content font-semibold' : 'border-transparent'}`}
