@@ -21,6 +21,7 @@ const kindNames: [KindName, string][] = [
   ['list', 'list'],
   ['map', 'names with values'],
   ['priceRule', 'price of a combination'],
+  ['axes', 'axes'],
 ];
 
 /** The table of verbs by kind, with the fields that are of the kind. */

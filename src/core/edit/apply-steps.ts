@@ -1,13 +1,16 @@
 import { applyChanges, type Change, type DoneChange, type ItemRecord, isMeant, isTarget } from '../change';
 import { type Catalogue, type Field, fieldValue } from '../field';
+import type { Item } from '../item/item';
+import { type Axis, regenerate, type Variation } from '../item/variations';
 import { type Json, ownValue } from '../json';
 import { toPlainText } from '../listing/fit/plain-text';
 import { variablesOf } from '../listing/template/render';
+import { type Box, boxFor } from '../measure/parcel';
 import type { RoundingName } from '../measure/rounding';
 import { engines } from './engines';
 import { fieldOf, type Step } from './step';
 import { applyVerb, isFor, type WantedNet } from './verbs';
-import type { VerbContext } from './verbs/verb';
+import type { SuggestedCategory, VerbContext } from './verbs/verb';
 
 export type StepContext = {
   catalogue: Catalogue;
@@ -20,6 +23,10 @@ export type StepContext = {
   currencyOf(account: number): string;
   /** The lowest price of an item on an account that leaves what is wanted; null when none does. */
   priceFor(record: ItemRecord, account: number, goal: WantedNet, rounding: RoundingName): number | null;
+  /** The boxes that one owns. */
+  boxes: readonly Box[];
+  /** What category an item has on an account, as far as that can be told from the item. */
+  suggestedCategory(item: Item, account: number): SuggestedCategory | null;
 };
 
 /** What steps make of an item: its changes, none where nothing becomes different; or why it stays as it is. */
@@ -101,6 +108,29 @@ const priceAt = (
     ? {}
     : { priceFor: (goal, rounding) => context.priceFor(record, account, goal, rounding) };
 
+const proposedAt = (
+  { item }: ItemRecord,
+  { account }: Place,
+  context: StepContext,
+): Pick<VerbContext, 'box' | 'suggested'> => {
+  const { lengthMm, widthMm, heightMm } = item;
+  return {
+    box: () => (lengthMm && widthMm && heightMm ? boxFor([lengthMm, widthMm, heightMm], context.boxes) : null),
+    ...(account === undefined ? {} : { suggested: () => context.suggestedCategory(item, account) }),
+  };
+};
+
+/** The table that follows from other axes; refused where units would be left without a combination. */
+function tableOf(item: Item, axes: readonly Axis[]): { rows: Variation[] } | { refused: string } {
+  const units = (rows: readonly Variation[]) => rows.reduce((sum, row) => sum + row.quantity, 0);
+  const rows = axes.length ? regenerate(axes, item.variations) : [];
+  const before = item.axes.length ? units(item.variations) : axes.length ? item.quantity : 0;
+  const lost = before - units(rows);
+  return lost > 0
+    ? { refused: `${lost} in stock would belong to no combination: give them to others first` }
+    : { rows };
+}
+
 /**
  * A series of steps on one item, each seeing the result of those before. When one is refused the item stays as it is, so
  * that nobody gets half of a change. Pure; what it says is carried out by the one writer.
@@ -118,7 +148,7 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
         made.push({ ...place.change });
         continue;
       }
-      if (!isFor(step.do.verb, place.field.kind.is))
+      if (!isFor(step.do.verb, place.field))
         return { refused: `${place.field.label} has no such change there`, field: place.field.label };
       const outcome = applyVerb(step.do, place.now, {
         field: place.field,
@@ -127,6 +157,7 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
         engines,
         variables: variablesAt(current, place),
         ...priceAt(current, place, context),
+        ...proposedAt(current, place, context),
       });
       if ('refused' in outcome) return { refused: outcome.refused, field: place.field.label };
       if (place.field.same(outcome.to, place.now)) continue;
@@ -138,6 +169,11 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
           field: place.field.label,
         };
       made.push({ ...place.change, to: outcome.to });
+      if (place.field.kind.is === 'axes') {
+        const table = tableOf(current.item, outcome.to as Axis[]); // passed the field's schema
+        if ('refused' in table) return { refused: table.refused, field: place.field.label };
+        made.push({ target: place.change.target, field: 'variations', to: table.rows as unknown as Json }); // rows are JSON
+      }
     }
     if (made.length === 0) continue;
     const applied = applyChanges(current, made, options);

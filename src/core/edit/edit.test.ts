@@ -46,6 +46,11 @@ const context: StepContext = {
   listingField: (_account, field) => catalogue.listing(field),
   currencyOf: () => 'EUR',
   // What is left is the price without a tenth of it and the cost.
+  boxes: [
+    { id: 1, name: 'Small', lengthMm: 200, widthMm: 150, heightMm: 100, grams: 80 },
+    { id: 2, name: 'Large', lengthMm: 400, widthMm: 300, heightMm: 200, grams: 250 },
+  ],
+  suggestedCategory: ({ category }) => ({ id: `leaf of ${category}`, certainty: category ? 80 : 55 }),
   priceFor: ({ item }, _account, goal, rounding) =>
     goal.kind === 'net' ? roundTo(Math.ceil(((goal.amount + (item.cost ?? 0)) * 10) / 9), roundings[rounding]) : null,
 };
@@ -102,7 +107,7 @@ const done = <Name extends VerbName>(verb: Name, args: Record<string, fc.Arbitra
     .map(([field, given]) => onItem(field, { verb, ...given } as unknown as Do)); // arguments as the verb's schema has them, checked by it
 
 /** Every verb with any arguments, on a field of a kind that it is for. */
-const steps: Record<Exclude<VerbName, 'more' | 'solve'>, fc.Arbitrary<Step>> = {
+const steps: Record<Exclude<VerbName, 'more' | 'solve' | 'suggest'>, fc.Arbitrary<Step>> = {
   set: fc.oneof(
     done('set', { value: text }, 'title', 'brand', 'own.shelf', 'attributes.Colour').filter(
       ({ do: what }) => what.verb === 'set' && String(what.value).length <= 12,
@@ -164,6 +169,21 @@ const steps: Record<Exclude<VerbName, 'more' | 'solve'>, fc.Arbitrary<Step>> = {
     { name: fc.constant('Colour'), from: fc.constantFrom('black', 'red'), to: word },
     'attributes',
   ),
+  box: done('box', {}, 'weightGrams', 'lengthMm', 'widthMm'),
+  'set-axes': done(
+    'set-axes',
+    {
+      axes: fc.constantFrom(
+        [],
+        [{ name: 'Size', values: ['Small', 'Large'] }],
+        [
+          { name: 'Size', values: ['Small'] },
+          { name: 'Colour', values: ['Black', 'Tan'] },
+        ],
+      ),
+    },
+    'axes',
+  ),
   take: done('take', { from: fc.constantFrom('brand', 'model', 'title', 'description') }, 'title', 'notes'),
 };
 const anyStep = fc.oneof(...Object.values(steps));
@@ -172,6 +192,9 @@ const thing = fc.record({
   price: fc.option(fc.integer({ min: 1, max: 90_000 })),
   quantity: fc.integer({ min: 0, max: 9 }),
   boughtOn: fc.option(fc.constant('2026-02-27')),
+  lengthMm: fc.constantFrom(null, 180, 380, 900),
+  widthMm: fc.constant(120),
+  heightMm: fc.constant(90),
   keywords: fc.constantFrom<string[]>(['film camera', 'slr', 'analogue'], []),
 });
 
@@ -218,6 +241,7 @@ const onlyOnce: VerbName[] = [
   'translate',
   'set-name',
   'remove-name',
+  'set-axes',
   'take',
 ];
 test.each(onlyOnce)('%s done twice changes nothing the second time', (verb) => {
@@ -444,8 +468,8 @@ test('every kind of field has its verbs, and every verb says what it does', () =
   expect(verbsFor('photos')).toEqual([]);
   fc.assert(
     fc.property(anyStep, (step) => {
-      const kind = catalogue.item(step.field)?.kind.is;
-      expect(kind && step.do.verb !== 'follow' && isFor(step.do.verb, kind)).toBe(true);
+      const field = catalogue.item(step.field);
+      expect(field && step.do.verb !== 'follow' && isFor(step.do.verb, field)).toBe(true);
       expect(stepFault(step, catalogue)).toBeNull();
       expect(sayStep(step, 'EUR', catalogue)).toMatch(/^\S.+\S$/s);
       expect(doSchema.safeParse(step.do).success).toBe(true);
@@ -497,4 +521,68 @@ describe('a price for a wanted net', () => {
     expect(doSchema.safeParse({ verb: 'solve', goal: 'margin' }).success).toBe(false);
     expect(doSchema.safeParse({ verb: 'solve', goal: 'net' }).success).toBe(false);
   });
+});
+
+describe('what is proposed', () => {
+  test('the sides and the weight come from the smallest box that holds it', () => {
+    const sides = { lengthMm: 180, widthMm: 120, heightMm: 90, weightGrams: 500 };
+    const all = ['lengthMm', 'widthMm', 'heightMm', 'weightGrams'].map((field) => onItem(field, { verb: 'box' }));
+    expect(itemAfter(all, sides)).toMatchObject({ lengthMm: 200, widthMm: 150, heightMm: 100, weightGrams: 580 });
+    const refused = applySteps(all, record({ ...sides, lengthMm: 900 }), context);
+    expect(refused).toMatchObject({ refused: 'None of the boxes holds it, or its sides are not known' });
+    expect(verbsFor('length', 'own.depth').map((one) => one.name)).not.toContain('box');
+    expect(stepFault(onItem('price', { verb: 'box' }), catalogue)).toMatch(/no such change/);
+  });
+
+  test('a suggested category is taken from the certainty that is asked for; else it stays as it is', () => {
+    const step = (certainty: number): Step => ({
+      field: 'category',
+      where: { on: 'accounts', accounts: [7] },
+      do: { verb: 'suggest', certainty },
+    });
+    const made = applySteps([step(70)], record({}, [[7, {}]]), context);
+    expect(made).toMatchObject({ changes: [{ field: 'category', to: 'leaf of cameras/slr' }] });
+    expect(applySteps([step(90)], record({}, [[7, {}]]), context)).toMatchObject({ changes: [] });
+    expect(applySteps([onItem('category', { verb: 'suggest' })], record(), context)).toMatchObject({
+      refused: expect.stringContaining('choose accounts'),
+    });
+  });
+
+  test('axes bring their table, keep what was written in it, and leave no unit without a combination', () => {
+    const axes = (values: string[]) =>
+      onItem('axes', {
+        verb: 'set-axes',
+        axes: [
+          { name: 'Size', values },
+          { name: 'Colour', values: ['Black', 'Tan'] },
+        ],
+      });
+    const more = itemAfter([axes(['Small', 'Large', 'Huge'])], strap);
+    expect(more.variations.map((row) => row.quantity)).toEqual([2, 2, 2, 2, 0, 0]);
+    expect(more.quantity).toBe(8);
+    expect(applySteps([axes(['Small'])], record(strap), context)).toMatchObject({
+      refused: '4 in stock would belong to no combination: give them to others first',
+    });
+    expect(applySteps([axes(['Small'])], record({ quantity: 3 }), context)).toMatchObject({
+      refused: expect.stringMatching(/^3 in stock/),
+    });
+  });
+});
+
+test('for which accounts an item is meant is said of accounts alone, and of none where it is live', () => {
+  const target = (value: boolean, accounts = [7, 8]): Step => ({
+    field: 'target',
+    where: { on: 'accounts', accounts },
+    do: { verb: 'set', value },
+  });
+  const meant = (states: [number, 'yes' | 'no' | 'bound'][]) => ({ ...record(), meant: new Map(states) });
+  expect(applySteps([target(true)], meant([[7, 'yes']]), context)).toMatchObject({
+    changes: [{ target: { item: 1, account: 8 }, field: 'target', from: false, to: true }],
+  });
+  expect(applySteps([target(false)], meant([[7, 'bound']]), context)).toMatchObject({
+    refused: expect.stringContaining('live there'),
+  });
+  expect(applySteps([target(false)], meant([[7, 'yes']]), context)).toMatchObject({ changes: [{ to: false }] });
+  expect(stepFault({ ...target(true), where: { on: 'item' } }, catalogue)).not.toBeNull();
+  expect(stepFault({ ...target(true), do: { verb: 'follow' } }, catalogue)).toMatch(/for which accounts/);
 });

@@ -48,8 +48,8 @@ export function fieldOf(step: Pick<Step, 'field' | 'where'>, catalogue: Catalogu
       : catalogue.listing(step.field);
 }
 
-/** Photos, axes and the table of combinations have ways of their own. */
-const closed = ['photos', 'axes', 'combinations', 'size'];
+/** Photos and the table of combinations have ways of their own. */
+const closed = ['photos', 'combinations', 'size'];
 
 /** Why a step cannot be carried out on anything, in a sentence; null when it can. */
 export function stepFault(step: Step, catalogue: Catalogue): string | null {
@@ -65,7 +65,7 @@ export function stepFault(step: Step, catalogue: Catalogue): string | null {
     return 'A wanted net is reached account by account: choose accounts';
   // Of a marketplace's own fields the kind hangs on its rules: what comes of it is checked when it is carried out.
   if (placeOf(step.where) === 'listing') return null;
-  if (!isFor(verb, field.kind.is)) return `${field.label} has no such change`;
+  if (!isFor(verb, field)) return `${field.label} has no such change`;
   if (verb === 'set') {
     const checked = field.schema.safeParse(step.do.value);
     if (!checked.success) return checked.error.issues[0]?.message ?? 'This cannot stand here';

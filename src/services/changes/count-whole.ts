@@ -44,9 +44,10 @@ function before(item: Item, row: Row, account: LoadedAccount): Content {
 function breaksOf(item: Item, row: Row, account: LoadedAccount, becomes: ComputedListing) {
   if (becomes.ready) return [];
   const was = computeListing(inputOf(item, row, account));
+  // What is sold out or put away ends: nothing of it has to be mended.
   const known = new Set(was.issues.filter((one) => one.blocks).map((one) => one.message));
   return becomes.issues
-    .filter((one) => one.blocks && !known.has(one.message))
+    .filter((one) => one.blocks && one.code !== 'quantity-none' && !known.has(one.message))
     .map(({ message, fix }) => ({ message, fix: fix.label }));
 }
 
@@ -103,7 +104,7 @@ export async function* countWhole(edit: Edit): AsyncGenerator<EditConsequences> 
           breaks: breaksOf(item, row, net.account, becomes),
           keepsOverride: typeof own.price === 'number' && after.item.price !== item.price,
           before: netsOf(net, was, item.cost),
-          after: netsOf(net, becomes.content, after.item.cost),
+          after: becomes.content.quantity === 0 ? null : netsOf(net, becomes.content, after.item.cost),
         });
       }
     }

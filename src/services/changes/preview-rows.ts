@@ -129,7 +129,9 @@ function shownThere(
     };
   });
   const known = new Set(was.issues.map((one) => one.message));
-  const breaks = becomes.issues.filter((one) => one.blocks && !known.has(one.message)).map((one) => one.message);
+  const breaks = becomes.issues
+    .filter((one) => one.blocks && one.code !== 'quantity-none' && !known.has(one.message))
+    .map((one) => one.message);
   return { changes, breaks };
 }
 

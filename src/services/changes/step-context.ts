@@ -2,11 +2,12 @@ import type { ItemRecord } from '../../core/change';
 import type { Step, StepContext } from '../../core/edit';
 import { type Catalogue, fieldsFor } from '../../core/field';
 import { type Json, ownValue } from '../../core/json';
-import { type Content, computeListing } from '../../core/listing';
+import { type Content, certainCategory, computeListing } from '../../core/listing';
 import { factsOf, netInput } from '../../core/listing/net';
 import { homeCurrency, type RoundingName, roundings } from '../../core/measure';
 import { type PriceGoal, priceFor } from '../../core/price';
 import type { Executor } from '../../db/client';
+import { box } from '../../db/schema';
 import { accountCounts } from '../records/count-listings';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
@@ -47,9 +48,20 @@ export async function stepContext(db: Executor, steps: readonly Step[] = []): Pr
     const facts = netInput(rules, factsOf(account, content, item.cost, live?.(id).live ?? 0));
     return priceFor(facts, goal, roundings[rounding], rules.price?.min ?? 0, rules.price?.max);
   }
+  const boxes = steps.some((step) => step.do.verb === 'box') ? await db.select().from(box).orderBy(box.id) : [];
   return {
     accounts,
     context: {
+      boxes,
+      suggestedCategory(item, id) {
+        const account = byId.get(id);
+        if (!account || account.compiled.rules.category === 'product') return null;
+        return certainCategory(
+          account.compiled,
+          { ownCategory: item.category, title: item.title, brand: item.brand, attributes: item.attributes },
+          account.categoryMap,
+        );
+      },
       priceFor: priceThere,
       catalogue: fieldsFor(custom),
       currency: homeCurrency,

@@ -1,10 +1,12 @@
 import { z } from 'zod';
-import type { KindName } from '../../field';
+import type { Field, KindName } from '../../field';
 import type { Json } from '../../json';
 import * as amounts from './amounts';
+import { axesVerb } from './axes';
 import { fillVerb } from './fill';
 import * as lists from './lists';
 import * as others from './others';
+import { boxVerb, suggestVerb } from './proposed';
 import { clearVerb, setVerb } from './set';
 import { solveVerb } from './solve';
 import * as texts from './texts';
@@ -45,6 +47,9 @@ const all = [
   others.renameValueVerb,
   others.takeVerb,
   others.priceRuleVerb,
+  boxVerb,
+  suggestVerb,
+  axesVerb,
 ] as const;
 
 export const doSchema = z.discriminatedUnion('verb', [
@@ -76,6 +81,9 @@ export const doSchema = z.discriminatedUnion('verb', [
   others.renameValueVerb.schema,
   others.takeVerb.schema,
   others.priceRuleVerb.schema,
+  boxVerb.schema,
+  suggestVerb.schema,
+  axesVerb.schema,
 ]);
 export type Do = z.infer<typeof doSchema>;
 export type VerbName = Do['verb'];
@@ -83,11 +91,18 @@ export type VerbName = Do['verb'];
 // Each entry's schema names it: a verb gets its own arguments.
 const verbs = new Map(all.map((one) => [one.name, one as unknown as Verb<VerbName, z.ZodType<Do>>]));
 
-/** The verbs that a kind of field has, in the order in which they are offered. */
-export const verbsFor = (kind: KindName): { name: VerbName; label: string }[] =>
-  all.filter((one) => one.kinds.includes(kind as never)).map(({ name, label }) => ({ name, label }));
+const isAmong = (names: readonly string[] | undefined, field: string) => names === undefined || names.includes(field);
 
-export const isFor = (verb: VerbName, kind: KindName): boolean => verbs.get(verb)?.kinds.includes(kind) ?? false;
+/** The verbs that a kind of field has, in the order in which they are offered; of one field only those that are for it. */
+export const verbsFor = (kind: KindName, field?: string): { name: VerbName; label: string }[] =>
+  [...verbs.values()]
+    .filter((one) => one.kinds.includes(kind) && (field === undefined || isAmong(one.fields, field)))
+    .map(({ name, label }) => ({ name, label }));
+
+export function isFor(verb: VerbName, { kind, id }: Pick<Field, 'kind' | 'id'>): boolean {
+  const found = verbs.get(verb);
+  return found !== undefined && found.kinds.includes(kind.is) && isAmong(found.fields, id);
+}
 
 export function applyVerb(what: Do, value: Json, context: VerbContext): VerbOutcome {
   const verb = verbs.get(what.verb);

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { Field, KindName } from '../../field';
 import type { Json } from '../../json';
+import type { Box } from '../../measure/parcel';
 import type { RoundingName } from '../../measure/rounding';
 import type { Engines } from '../engines';
 import type { WantedNet } from './wanted-net';
@@ -17,7 +18,14 @@ export type VerbContext = {
   variables(): Record<string, unknown>;
   /** The lowest price on this account that leaves what is wanted, ending so; null when none does. Only of an account. */
   priceFor?(goal: WantedNet, rounding: RoundingName): number | null;
+  /** The box that the item goes into; null where none of them holds it, or its sides are not known. */
+  box?(): Box | null;
+  /** The category that is suggested on this account, and how certain it is in percent. Only of an account. */
+  suggested?(): SuggestedCategory | null;
 };
+
+/** `certainty`: 50 where another one fits just as well, 100 where no other fits at all. */
+export type SuggestedCategory = { id: string; certainty: number };
 
 /** What the value becomes, or why it cannot. */
 export type VerbOutcome = { to: Json } | { refused: string };
@@ -27,6 +35,8 @@ export type Verb<Name extends string, Schema extends z.ZodType<{ verb: Name }>> 
   name: Name;
   label: string;
   kinds: readonly KindName[];
+  /** Of these kinds only the fields of these names; all where nothing is said. */
+  fields?: readonly string[];
   schema: Schema;
   /** Pure. `value` is what stands in the field now; a change to the same is no change. */
   apply(args: z.output<Schema>, value: Json, context: VerbContext): VerbOutcome;

@@ -125,3 +125,16 @@ export function suggestCategories(
     .sort((a, b) => b.score - a.score || (a.id < b.id ? -1 : 1))
     .slice(0, most);
 }
+
+/**
+ * The category that fits best, with how certain it is: the share of its score in that of the two best, in percent. 50
+ * where the second one fits just as well, 100 where there is no other.
+ */
+export function certainCategory(
+  compiled: CompiledRules,
+  item: Said,
+  earlier: CategoryMap = {},
+): { id: string; certainty: number } | null {
+  const [best, next] = suggestCategories(compiled, item, earlier, 2);
+  return best ? { id: best.id, certainty: Math.round((100 * best.score) / (best.score + (next?.score ?? 0))) } : null;
+}

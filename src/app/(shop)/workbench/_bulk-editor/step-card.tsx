@@ -41,7 +41,7 @@ const groupOf = (field: Field) =>
 
 /** Which verb a field begins with: the one that is wanted most. */
 const firstVerb = (field: Field | undefined, now: StepDraft['verb']): StepDraft['verb'] => {
-  const verbs = field ? verbsFor(field.kind.is) : [];
+  const verbs = field ? verbsFor(field.kind.is, field.id) : [];
   if (verbs.some((one) => one.name === now)) return now;
   const liked = ['percent', 'add', 'after', 'add-to', 'more'];
   return (verbs.find((one) => liked.includes(one.name)) ?? verbs[0])?.name ?? 'set';
@@ -54,7 +54,7 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
   const faultOf = useArgumentFault([step]);
   const read = readStep(step, catalogue, faultOf);
   const wrong = isProblem(read) && !read.isOpen ? read : null;
-  const verbs = field ? verbsFor(field.kind.is) : [];
+  const verbs = field ? verbsFor(field.kind.is, field.id) : [];
   const groups = [...new Set(fields.map(groupOf))];
   const choose = (id: string) => {
     const next = fields.find((one) => one.id === id);

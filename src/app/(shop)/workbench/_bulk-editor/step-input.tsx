@@ -33,7 +33,9 @@ export function StepInput({ input, field, fields, value, isWrong, isBare, change
           ]
         : input.as === 'value' && field.kind.is === 'choice'
           ? [['', 'Choose'] as const, ...choicesOf(field.kind).map((one) => [one.id, one.label] as const)]
-          : null;
+          : input.as === 'value' && field.kind.is === 'boolean'
+            ? [['', 'Choose'] as const, ...(field.kind.words ?? ['Yes', 'No']).map((word) => [word, word] as const)]
+            : null;
   const id = useId();
   const shared = {
     id,

@@ -59,7 +59,7 @@ export type StepProblem = { problem: string; input: string | null; isOpen: boole
 export const isProblem = (read: Step | StepProblem): read is StepProblem => 'problem' in read;
 
 const currency = 'EUR';
-const closed = ['photos', 'axes', 'combinations', 'size'];
+const closed = ['photos', 'combinations', 'size'];
 
 /** Fields that steps may change at a place, in the order of the sheet. */
 export const fieldsAt = (on: Where['on'], catalogue: Catalogue): Field[] => {
@@ -132,6 +132,12 @@ function readInput(input: VerbInput, text: string, field: Field, verb: string): 
       return { value: clean.split(/[,\n]/).flatMap((one) => (one.trim() ? [one.trim()] : [])) };
     case 'field':
       return { value: clean };
+    case 'axes': {
+      const of = namedValues(clean);
+      return of
+        ? { value: Object.entries(of).map(([name, values]) => ({ name, values })) }
+        : 'Write Size: Small, Large; Colour: tan';
+    }
   }
 }
 
@@ -141,15 +147,27 @@ const beside = (text: string) => (/^[,.;:!?)]/.test(text) ? text : ` ${text}`);
 function readWhere({ on, accounts, combinations }: StepDraft): Where | string {
   if (on === 'accounts') return accounts.length ? { on, accounts } : 'Choose an account';
   if (on !== 'combinations') return { on };
-  const of: Record<string, string[]> = {};
-  for (const part of combinations.split(';').filter((one) => one.trim())) {
-    const [axis = '', values = ''] = part.split(':');
-    const wanted = values.split(',').flatMap((one) => (one.trim() ? [one.trim()] : []));
-    if (!axis.trim() || wanted.length === 0) return 'Write Size: Large, XL';
-    of[axis.trim()] = wanted;
-  }
-  return { on, of };
+  const of = namedValues(combinations);
+  return of ? { on, of } : 'Write Size: Large, XL';
 }
+
+/** `Size: Large, XL; Colour: tan` as names with their values; null where it is not written so. */
+function namedValues(text: string): Record<string, string[]> | null {
+  const of: Record<string, string[]> = {};
+  for (const part of text.split(';').filter((one) => one.trim())) {
+    const [name = '', values = ''] = part.split(':');
+    const wanted = values.split(',').flatMap((one) => (one.trim() ? [one.trim()] : []));
+    if (!name.trim() || wanted.length === 0) return null;
+    of[name.trim()] = wanted;
+  }
+  return of;
+}
+
+/** Values under their names, as they are typed. */
+export const saidNamed = (of: Record<string, readonly string[]>): string =>
+  Object.entries(of)
+    .map(([name, values]) => `${name}: ${values.join(', ')}`)
+    .join('; ');
 
 const plain = fieldsFor();
 

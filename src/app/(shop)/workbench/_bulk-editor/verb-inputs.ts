@@ -18,7 +18,9 @@ export type VerbInput = {
     | 'entries'
     | 'choice'
     | 'check'
-    | 'field';
+    | 'field'
+    /** `Size: S, M; Colour: tan` */
+    | 'axes';
   choices?: readonly (readonly [id: string, label: string])[];
   placeholder?: string;
   /** Nothing typed is null. */
@@ -106,6 +108,9 @@ export const verbInputs: Record<VerbName | 'follow', readonly VerbInput[]> = {
     { name: 'to', label: 'Becomes', as: 'words' },
   ],
   take: [{ name: 'from', label: 'From', as: 'field' }],
+  box: [],
+  suggest: [{ name: 'certainty', label: 'From certainty, %', as: 'number', placeholder: '70' }],
+  'set-axes': [{ name: 'axes', label: 'Axes with their values', as: 'axes', placeholder: 'Size: S, M; Colour: tan' }],
   more: [{ name: 'amount', label: 'Amount', as: 'signed money', placeholder: '+3.00' }],
   follow: [],
 };

@@ -1,8 +1,9 @@
 import type { Step } from '@/core/edit';
 import { type Catalogue, type Field, fieldsFor } from '@/core/field';
+import type { Axis } from '@/core/item/variations';
 import type { Json } from '@/core/json';
 import { amountToText } from '@/core/measure/money';
-import { fieldsAt, newStep, type StepDraft } from './steps';
+import { fieldsAt, newStep, type StepDraft, saidNamed } from './steps';
 import { type VerbInput, verbInputs } from './verb-inputs';
 
 const currency = 'EUR';
@@ -15,6 +16,8 @@ function typedAs(input: VerbInput, value: Json, field: Field): string {
     case 'check':
       return value === true ? 'yes' : '';
     case 'value':
+      // A choice stands there by its own name, whatever it is called.
+      if (field.kind.is === 'choice') return String(value);
       return field.show(value, { currency });
     case 'money':
     case 'net':
@@ -29,6 +32,8 @@ function typedAs(input: VerbInput, value: Json, field: Field): string {
       return Array.isArray(value) ? value.join(', ') : '';
     case 'text':
       return String(value).trim();
+    case 'axes':
+      return saidNamed(Object.fromEntries((value as Axis[]).map((axis) => [axis.name, axis.values]))); // the step's own axes
     default:
       return String(value);
   }
@@ -50,12 +55,7 @@ export function writeStep(step: Step, key: number, catalogue: Catalogue = plain)
     field: id,
     on: where.on,
     accounts: where.on === 'accounts' ? where.accounts : [],
-    combinations:
-      where.on === 'combinations'
-        ? Object.entries(where.of)
-            .map(([axis, values]) => `${axis}: ${values.join(', ')}`)
-            .join('; ')
-        : '',
+    combinations: where.on === 'combinations' ? saidNamed(where.of) : '',
     verb: what.verb,
     typed,
   });

@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import { defineVerb } from './verb';
+
+const sides = ['lengthMm', 'widthMm', 'heightMm'] as const;
+const isSide = (id: string): id is (typeof sides)[number] => sides.some((one) => one === id);
+
+/** The sides of the box that it goes into; its weight with that of the box. */
+export const boxVerb = defineVerb({
+  name: 'box',
+  label: 'Take from the box it goes into',
+  kinds: ['weight', 'length'],
+  fields: [...sides, 'weightGrams'],
+  schema: z.object({ verb: z.literal('box') }).strict(),
+  apply(_args, value, { field, box }) {
+    const found = box?.() ?? null;
+    if (!found) return { refused: 'None of the boxes holds it, or its sides are not known' };
+    if (isSide(field.id)) return { to: found[field.id] };
+    return typeof value === 'number' ? { to: value + found.grams } : { refused: 'It has no weight to add the box to' };
+  },
+  say: (_args, { field }) => (isSide(field.id) ? 'taken from the box it goes into' : 'with the box it goes into'),
+});
+
+/** The category that is suggested there, where it is certain enough; else it stays as it is. */
+export const suggestVerb = defineVerb({
+  name: 'suggest',
+  label: 'Take the suggested one',
+  kinds: ['choice', 'text'],
+  fields: ['category'],
+  schema: z.object({ verb: z.literal('suggest'), certainty: z.number().int().min(50).max(100).default(70) }).strict(),
+  apply({ certainty }, value, { suggested }) {
+    if (!suggested) return { refused: 'Categories are suggested account by account: choose accounts' };
+    const best = suggested();
+    return { to: best && best.certainty >= certainty ? best.id : value };
+  },
+  say: ({ certainty }) => `taken as suggested, from ${certainty} % certainty`,
+});
