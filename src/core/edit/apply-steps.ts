@@ -10,7 +10,7 @@ import type { RoundingName } from '../measure/rounding';
 import { engines } from './engines';
 import { fieldOf, type Step } from './step';
 import { applyVerb, isFor, type WantedNet } from './verbs';
-import type { SuggestedCategory, VerbContext } from './verbs/verb';
+import type { SoldFor, SuggestedCategory, VerbContext } from './verbs/verb';
 
 export type StepContext = {
   catalogue: Catalogue;
@@ -27,6 +27,8 @@ export type StepContext = {
   boxes: readonly Box[];
   /** What category an item has on an account, as far as that can be told from the item. */
   suggestedCategory(item: Item, account: number): SuggestedCategory | null;
+  /** What such things sold for in so many days up to now. */
+  soldFor(item: Item, days: number): SoldFor | null;
 };
 
 /** What steps make of an item: its changes, none where nothing becomes different; or why it stays as it is. */
@@ -112,10 +114,12 @@ const proposedAt = (
   { item }: ItemRecord,
   { account }: Place,
   context: StepContext,
-): Pick<VerbContext, 'box' | 'suggested'> => {
+): Pick<VerbContext, 'box' | 'suggested' | 'sold'> => {
   const { lengthMm, widthMm, heightMm } = item;
   return {
     box: () => (lengthMm && widthMm && heightMm ? boxFor([lengthMm, widthMm, heightMm], context.boxes) : null),
+    // Sales are compared in the item's own currency; an account's price follows from its price.
+    ...(account === undefined ? { sold: (days: number) => context.soldFor(item, days) } : {}),
     ...(account === undefined ? {} : { suggested: () => context.suggestedCategory(item, account) }),
   };
 };

@@ -24,6 +24,7 @@ export const isOnNumbers = (steps: readonly Step[]): boolean =>
       what.verb !== 'formula' &&
       what.verb !== 'solve' &&
       what.verb !== 'take' &&
+      what.verb !== 'follow-sales' &&
       what.verb !== 'follow',
   );
 

@@ -50,6 +50,7 @@ const context: StepContext = {
     { id: 1, name: 'Small', lengthMm: 200, widthMm: 150, heightMm: 100, grams: 80 },
     { id: 2, name: 'Large', lengthMm: 400, widthMm: 300, heightMm: 200, grams: 250 },
   ],
+  soldFor: ({ model }, days) => (model ? { median: 20_000, count: days >= 30 ? 5 : 1 } : null),
   suggestedCategory: ({ category }) => ({ id: `leaf of ${category}`, certainty: category ? 80 : 55 }),
   priceFor: ({ item }, _account, goal, rounding) =>
     goal.kind === 'net' ? roundTo(Math.ceil(((goal.amount + (item.cost ?? 0)) * 10) / 9), roundings[rounding]) : null,
@@ -107,7 +108,7 @@ const done = <Name extends VerbName>(verb: Name, args: Record<string, fc.Arbitra
     .map(([field, given]) => onItem(field, { verb, ...given } as unknown as Do)); // arguments as the verb's schema has them, checked by it
 
 /** Every verb with any arguments, on a field of a kind that it is for. */
-const steps: Record<Exclude<VerbName, 'more' | 'solve' | 'suggest'>, fc.Arbitrary<Step>> = {
+const steps: Record<Exclude<VerbName, 'more' | 'solve' | 'suggest' | 'follow-sales'>, fc.Arbitrary<Step>> = {
   set: fc.oneof(
     done('set', { value: text }, 'title', 'brand', 'own.shelf', 'attributes.Colour').filter(
       ({ do: what }) => what.verb === 'set' && String(what.value).length <= 12,
@@ -524,6 +525,19 @@ describe('a price for a wanted net', () => {
 });
 
 describe('what is proposed', () => {
+  test('a price follows what such things sold for, within its bounds; with too few sales it stays', () => {
+    const step = (args: object) => onItem('price', doSchema.parse({ verb: 'follow-sales', ...args }));
+    expect(itemAfter([step({})]).price).toBe(20_000);
+    expect(itemAfter([step({ basisPoints: 9_500, rounding: 'ninety', ceiling: 18_000 })]).price).toBe(18_000);
+    expect(applySteps([step({ days: 7 })], record(), context)).toMatchObject({
+      refused: 'Only 1 comparable sale in 7 days',
+    });
+    expect(applySteps([step({})], record({ model: '' }), context)).toMatchObject({
+      refused: 'Only 0 comparable sales in 180 days',
+    });
+    expect(stepFault({ ...step({}), where: { on: 'accounts', accounts: [7] } }, catalogue)).toMatch(/for the item/);
+  });
+
   test('the sides and the weight come from the smallest box that holds it', () => {
     const sides = { lengthMm: 180, widthMm: 120, heightMm: 90, weightGrams: 500 };
     const all = ['lengthMm', 'widthMm', 'heightMm', 'weightGrams'].map((field) => onItem(field, { verb: 'box' }));

@@ -1,6 +1,6 @@
 export * from './apply-steps';
 export * from './apply-to-numbers';
-export * from './engines';
+export * from './argument-fault';
 export * from './engines/formula';
 export * from './older';
 export * from './portions';

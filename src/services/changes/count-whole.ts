@@ -15,6 +15,7 @@ import { Consequences, type EditConsequences } from './consequences';
 import { type AccountNet, accountNets } from './edit-nets';
 import type { Edit } from './edit-schema';
 import { findEditedListings } from './edited-listings';
+import { hearSales } from './followed-sales';
 import { stepContext } from './step-context';
 
 /** As many items are read at once as are counted in about a tenth of a second: who waits sees it move, and can stop it. */
@@ -66,7 +67,11 @@ export async function* countWhole(edit: Edit): AsyncGenerator<EditConsequences> 
   total.total = all.length;
   const read = async (from: number, size: number) => {
     const ids = all.slice(from, from + size).map(([id]) => id);
-    const [items, listings] = await Promise.all([loadItems(db, ids), findEditedListings(db, ids)]);
+    const [items, listings] = await Promise.all([
+      loadItems(db, ids),
+      findEditedListings(db, ids),
+      hearSales(edit.steps, ids),
+    ]);
     return { items, byItem: groupByItem(listings), next: from + ids.length };
   };
   let size = firstPortion;

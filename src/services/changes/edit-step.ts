@@ -4,6 +4,7 @@ import { ownTransaction } from '../../db/raw';
 import { run, type TaskRow } from '../../db/schema';
 import { advanceBeside } from '../records/advance-task';
 import { changePortion, type PortionOptions, type PortionResult } from './change-portion';
+import { hearSales } from './followed-sales';
 import type { SendPart } from './queue-changes';
 
 /** What a change of many is to do: to these items, in the order of their numbers. */
@@ -61,6 +62,9 @@ async function carryOut(task: TaskRow, holder: string, range: Range): Promise<Ta
   const { ids, steps, send, part } = task.input as EditTask; // written by `applyEdit`
   const portion = ids.slice(...range);
   const runId = task.runId ?? 0;
+  // A task of before may hold them in the form of before.
+  const now = steps.map(readKeptStep);
+  await hearSales(now, portion);
   return ownTransaction(async (db, connection) => {
     const began = performance.now();
     const nothing: PortionResult = { items: 0, listings: 0, reasons: [] };
@@ -68,18 +72,17 @@ async function carryOut(task: TaskRow, holder: string, range: Range): Promise<Ta
       connection,
       actor: { id: task.byId, name: task.byName },
       runId,
-      // A task of before may hold them in the form of before.
-      steps: steps.map(readKeptStep),
+      steps: now,
       send,
       part,
     };
     const done = portion.length ? await changePortion(db, portion, how) : nothing;
     const tookMs = performance.now() - began;
-    const kept = await advanceBeside(db, task, holder, (now) => {
-      const before = (now.result ?? noEditResult) as EditResult; // written here
+    const kept = await advanceBeside(db, task, holder, (kept) => {
+      const before = (kept.result ?? noEditResult) as EditResult; // written here
       const reasons = { ...before.reasons };
       for (const why of done.reasons) reasons[why] = (reasons[why] ?? 0) + 1;
-      const progress = withDone(progressOf(now), range);
+      const progress = withDone(progressOf(kept), range);
       const result: EditResult = {
         items: before.items + done.items,
         listings: before.listings + done.listings,

@@ -17,6 +17,7 @@ import { checkSteps } from './check-steps';
 import { type AccountNet, accountNets, netsAt, priceThere } from './edit-nets';
 import type { PreviewEdit } from './edit-schema';
 import { findEditedListings } from './edited-listings';
+import { hearSales } from './followed-sales';
 import { netTuple } from './net-tuple';
 import { type LoadedSteps, stepContext } from './step-context';
 
@@ -149,6 +150,7 @@ export async function previewRows(edit: PreviewEdit, limit = 60): Promise<Previe
   const ids = found.map(([id]) => id);
   const photos = new Map(found);
   const [items, listings] = await Promise.all([loadItems(db, ids), findEditedListings(db, ids)]);
+  await hearSales(edit.steps, ids);
   const byItem = groupByItem(listings);
   return items.map((item): PreviewRow => {
     const rows = byItem.get(item.id) ?? [];

@@ -11,6 +11,7 @@ import { box } from '../../db/schema';
 import { accountCounts } from '../records/count-listings';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
+import { soldFor } from './followed-sales';
 
 export type LoadedSteps = { context: StepContext; accounts: LoadedAccount[] };
 
@@ -53,6 +54,7 @@ export async function stepContext(db: Executor, steps: readonly Step[] = []): Pr
     accounts,
     context: {
       boxes,
+      soldFor,
       suggestedCategory(item, id) {
         const account = byId.get(id);
         if (!account || account.compiled.rules.category === 'product') return null;

@@ -1,15 +1,11 @@
-import { desc, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { productOf } from '../../core/listing';
-import { type Comparable, distributionOf, statisticsOf } from '../../core/price';
+import { distributionOf, statisticsOf } from '../../core/price';
 import { barSchema, comparableSchema, statisticsSchema } from '../../core/price/comparables';
 import { nameKey } from '../../core/rules';
 import { database } from '../../db/client';
-import { sale } from '../../db/schema';
-import { connectorOf } from '../../markets';
 import { loadAccounts } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
-import { openAccount } from '../records/open-account';
+import { salesOfThing } from '../records/sales-of-thing';
 import { today } from '../records/today';
 
 export const comparablesQuerySchema = z
@@ -35,23 +31,6 @@ export const comparablesSchema = z.object({
 });
 export type Comparables = z.infer<typeof comparablesSchema>;
 
-/** Own sales of the same brand and model. */
-async function ownSales(brand: string, model: string): Promise<Comparable[]> {
-  if (!brand || !model) return [];
-  const rows = await database()
-    .select({ unitPrice: sale.unitPrice, quantity: sale.quantity, soldAt: sale.soldAt })
-    .from(sale)
-    .where(sql`${sale.currency} = 'EUR' and ${sale.title} like ${`${brand}%${model}%`.replace(/[_\\]/g, '\\$&')}`)
-    .orderBy(desc(sale.soldAt))
-    .limit(500);
-  return rows.map(({ unitPrice, quantity, soldAt }) => ({
-    price: unitPrice,
-    quantity,
-    date: soldAt.toISOString().slice(0, 10),
-    source: 'own sales',
-  }));
-}
-
 /**
  * What such things sold for lately and what is on offer now: single sales from every marketplace that tells them, and
  * one's own; the figures are computed here.
@@ -62,28 +41,7 @@ export async function comparablesOf(
 ): Promise<Comparables> {
   const db = database();
   const item = await loadItem(db, itemId);
-  const silent: string[] = [];
-  const sales = await ownSales(item.brand, item.model);
-  const offers: { price: number; quantity: number }[] = [];
-  const seen = new Set<string>();
-  for (const shop of await loadAccounts(db)) {
-    const { market, currency, name } = shop.compiled.rules;
-    const connector = connectorOf(market);
-    if (!connector.pastSales || seen.has(market) || currency !== item.currency) continue;
-    seen.add(market);
-    const product = productOf(shop.products, item);
-    if (!product) {
-      silent.push(`${name}: not found in its catalogue yet`);
-      continue;
-    }
-    try {
-      const { session } = await openAccount(shop.id);
-      sales.push(...(await connector.pastSales(session, product.id)));
-      offers.push(...((await connector.presentOffers?.(session, product.id)) ?? []));
-    } catch (error) {
-      silent.push(error instanceof Error ? error.message : `${name} did not answer`);
-    }
-  }
+  const { sales, offers, silent } = await salesOfThing(await loadAccounts(db), item, true);
   const fitting = query.condition ? sales.filter((one) => one.condition === query.condition) : sales;
   const day = today();
   const statistics = statisticsOf(fitting, day, query.days);

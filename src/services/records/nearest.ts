@@ -1,8 +1,7 @@
 import { type SQL, sql } from 'drizzle-orm';
-import { hasWords, readFilter, type Worded } from '../../core/filter';
+import { hasWords, type ItemFilter, readFilter, type Worded } from '../../core/filter';
 import type { Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import type { FindItems } from './find-items';
 
 /** How far the order is walked for words that many records have. */
 const depths = [600, 4_000];
@@ -13,7 +12,11 @@ const depths = [600, 4_000];
  * @param rest the page's place and order, to follow the condition
  * @returns one more than the page holds, where there are so many; null where the words are too rare to be met on the way
  */
-export async function nearest(db: Executor, input: FindItems, rest: SQL): Promise<number[] | null> {
+export async function nearest(
+  db: Executor,
+  input: ItemFilter & { limit: number },
+  rest: SQL,
+): Promise<number[] | null> {
   const [only, ...others] = readFilter(input).all;
   if (!only || others.length || !('words' in only)) return null;
   for (const depth of depths) {

@@ -5,7 +5,7 @@ import { defineVerb, type VerbContext, type VerbOutcome } from './verb';
 
 const amount = z.number().int().min(0).max(100_000_000_00);
 /** How a new amount shall end, and what it never goes under and over. */
-const bounds = {
+export const bounds = {
   rounding: z.enum(roundingNames).default('none'),
   floor: amount.nullable().default(null),
   ceiling: amount.nullable().default(null),
@@ -25,7 +25,7 @@ export const roundingLabels: Record<RoundingName, string> = {
  * @param change the old amount, and whether it is to fall: a cut never ends above it, nor a rise below, because of an ending
  *   or a bound. Null where there is nothing to compare with.
  */
-function within(
+export function within(
   wanted: number,
   { rounding, floor, ceiling }: Bounds,
   change: { old: number; isCut: boolean } | null,
@@ -41,10 +41,10 @@ function within(
 const missing = ({ field }: VerbContext): VerbOutcome => ({
   refused: `It has no ${field.label.toLowerCase()} to change`,
 });
-const positive = (wanted: number, bounded: number, { field }: VerbContext): VerbOutcome =>
+export const positive = (wanted: number, bounded: number, { field }: VerbContext): VerbOutcome =>
   wanted > 0 && bounded > 0 ? { to: bounded } : { refused: `Its ${field.label.toLowerCase()} would not be above zero` };
 
-const sayBounds = ({ rounding, floor, ceiling }: Bounds, currency: string): string =>
+export const sayBounds = ({ rounding, floor, ceiling }: Bounds, currency: string): string =>
   [
     rounding === 'none' ? '' : `, ending ${roundingLabels[rounding]}`,
     floor === null ? '' : `, never under ${amountToText(floor, currency)}`,

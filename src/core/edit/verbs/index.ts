@@ -4,6 +4,7 @@ import type { Json } from '../../json';
 import * as amounts from './amounts';
 import { axesVerb } from './axes';
 import { fillVerb } from './fill';
+import { followSalesVerb } from './follow-sales';
 import * as lists from './lists';
 import * as others from './others';
 import { boxVerb, suggestVerb } from './proposed';
@@ -50,6 +51,7 @@ const all = [
   boxVerb,
   suggestVerb,
   axesVerb,
+  followSalesVerb,
 ] as const;
 
 export const doSchema = z.discriminatedUnion('verb', [
@@ -84,6 +86,7 @@ export const doSchema = z.discriminatedUnion('verb', [
   boxVerb.schema,
   suggestVerb.schema,
   axesVerb.schema,
+  followSalesVerb.schema,
 ]);
 export type Do = z.infer<typeof doSchema>;
 export type VerbName = Do['verb'];

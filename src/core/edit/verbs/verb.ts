@@ -22,7 +22,11 @@ export type VerbContext = {
   box?(): Box | null;
   /** The category that is suggested on this account, and how certain it is in percent. Only of an account. */
   suggested?(): SuggestedCategory | null;
+  /** What such things sold for in so many days up to now; null where nothing is known. Amounts of the item's currency. */
+  sold?(days: number): SoldFor | null;
 };
+
+export type SoldFor = { median: number; count: number };
 
 /** `certainty`: 50 where another one fits just as well, 100 where no other fits at all. */
 export type SuggestedCategory = { id: string; certainty: number };

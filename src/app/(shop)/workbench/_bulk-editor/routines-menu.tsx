@@ -16,6 +16,8 @@ type Props = {
   filter: Filter | null;
   /** Puts the steps of a routine in place of what is written. */
   open: (routine: FoundRoutine) => void;
+  /** Puts them behind what is written. */
+  append: (routine: FoundRoutine) => void;
 };
 
 /** Series of steps under names: opened for the chosen items, or kept from what is written. */
@@ -31,7 +33,7 @@ export function RoutinesMenu(props: Props) {
   );
 }
 
-function Menu({ steps, filter, open, close }: Props & { close: () => void }) {
+function Menu({ steps, filter, open, append, close }: Props & { close: () => void }) {
   useEscape(true, close);
   const { data, isPending, error, refetch } = useQuery({ queryKey: ['routines'], queryFn: () => api('GET /routines') });
   const [name, setName] = useState('');
@@ -55,10 +57,10 @@ function Menu({ steps, filter, open, close }: Props & { close: () => void }) {
       {data?.routines.length === 0 ? <p className="quiet">No series of steps has been kept yet.</p> : null}
       <ul className="max-h-64 overflow-auto">
         {data?.routines.map((one) => (
-          <li key={one.id}>
+          <li key={one.id} className="flex items-center">
             <button
               type="button"
-              className="btn btn-ghost btn-sm w-full justify-start truncate font-normal"
+              className="btn btn-ghost btn-sm min-w-0 grow justify-start truncate font-normal"
               title="Its steps, for the chosen items"
               onClick={() => {
                 open(one);
@@ -67,6 +69,20 @@ function Menu({ steps, filter, open, close }: Props & { close: () => void }) {
             >
               {one.name}
             </button>
+            {steps.length ? (
+              <button
+                type="button"
+                className="btn btn-ghost btn-xs"
+                aria-label={`Add the steps of ${one.name}`}
+                title="Behind the steps that are written"
+                onClick={() => {
+                  append(one);
+                  close();
+                }}
+              >
+                Add
+              </button>
+            ) : null}
           </li>
         ))}
       </ul>

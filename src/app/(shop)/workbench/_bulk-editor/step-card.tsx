@@ -1,4 +1,4 @@
-import { ArrowDown, ArrowUp, Copy, X } from 'lucide-react';
+import { ArrowDown, ArrowUp, Copy, GripVertical, X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { verbsFor } from '@/core/edit/verbs';
 import type { Catalogue, Field } from '@/core/field';
@@ -19,6 +19,8 @@ type Props = {
   remove: (() => void) | null;
   up: (() => void) | null;
   down: (() => void) | null;
+  /** Null where there is nothing to change places with. */
+  drag: { begin: () => void; over: () => void; end: () => void; isOver: boolean } | null;
 };
 
 const places: [StepDraft['on'], string][] = [
@@ -48,7 +50,7 @@ const firstVerb = (field: Field | undefined, now: StepDraft['verb']): StepDraft[
 };
 
 /** One step: which field, where, what is done, and with what. */
-export function StepCard({ step, number, catalogue, accounts, set, copy, remove, up, down }: Props) {
+export function StepCard({ step, number, catalogue, accounts, set, copy, remove, up, down, drag }: Props) {
   const fields = fieldsAt(step.on, catalogue);
   const field = fields.find((one) => one.id === step.field);
   const faultOf = useArgumentFault([step]);
@@ -69,8 +71,35 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
   };
   const shownInputs = verbInputs[step.verb].filter((input) => isAsked(input.name));
   return (
-    <li className={`relative space-y-1.5 rounded border border-base-300 p-2 ${step.off ? 'opacity-60' : ''}`}>
+    <li
+      className={`relative space-y-1.5 rounded border p-2 ${step.off ? 'opacity-60' : ''} ${drag?.isOver ? 'border-primary' : 'border-base-300'}`}
+      onDragOver={(event) => {
+        event.preventDefault();
+        drag?.over();
+      }}
+      onDrop={(event) => {
+        event.preventDefault();
+        drag?.end();
+      }}
+    >
       <div className="flex items-center gap-1 pr-24">
+        {drag ? (
+          <span
+            draggable
+            aria-hidden="true"
+            title="Drag it to another place"
+            data-grip={number}
+            className="cursor-grab"
+            onDragStart={(event) => {
+              event.dataTransfer.effectAllowed = 'move';
+              event.dataTransfer.setData('text/plain', String(number));
+              drag.begin();
+            }}
+            onDragEnd={drag.end}
+          >
+            <GripVertical size={13} className="quiet" />
+          </span>
+        ) : null}
         <input
           type="checkbox"
           className="checkbox checkbox-xs"

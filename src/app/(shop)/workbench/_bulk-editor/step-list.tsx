@@ -28,6 +28,14 @@ export function StepList({
     if (one) moved.splice(to, 0, one);
     change(moved);
   };
+  /** The step that is being dragged, and the one over which it is. */
+  const [dragged, setDragged] = useState<number | null>(null);
+  const [over, setOver] = useState<number | null>(null);
+  const drop = () => {
+    if (dragged !== null && over !== null && dragged !== over) move(dragged, over);
+    setDragged(null);
+    setOver(null);
+  };
   // Where the hand goes next: the first box of a step that was just added here.
   const list = useRef<HTMLOListElement>(null);
   const [added, setAdded] = useState(0);
@@ -61,6 +69,16 @@ export function StepList({
           remove={steps.length > 1 ? () => change(steps.filter((one) => one.key !== step.key)) : null}
           up={index > 0 ? () => move(index, index - 1) : null}
           down={index < steps.length - 1 ? () => move(index, index + 1) : null}
+          drag={
+            steps.length > 1
+              ? {
+                  begin: () => setDragged(index),
+                  over: () => dragged !== null && setOver(index),
+                  end: drop,
+                  isOver: dragged !== null && over === index && dragged !== index,
+                }
+              : null
+          }
         />
       ))}
       <li>

@@ -1,4 +1,4 @@
-import type { argumentFault } from '@/core/edit/engines';
+import type { argumentFault } from '@/core/edit/argument-fault';
 import { type Step, stepFault, stepSchema, type Where } from '@/core/edit/step';
 import type { VerbName } from '@/core/edit/verbs';
 import { type Catalogue, type Field, fieldsFor } from '@/core/field';
@@ -115,6 +115,10 @@ function readInput(input: VerbInput, text: string, field: Field, verb: string): 
       const percent = Number(signed(clean).replace(',', '.').replace('%', ''));
       if (!Number.isFinite(percent) || percent === 0) return 'Type a percentage such as -5';
       return percent <= -99 || percent > 1_000 ? 'Between -98 and 1000 percent' : { value: Math.round(percent * 100) };
+    }
+    case 'share': {
+      const percent = Number(clean.replace(',', '.').replace('%', ''));
+      return percent > 0 ? { value: Math.round(percent * 100) } : 'Type a percentage such as 95';
     }
     case 'number': {
       const number = Number(signed(clean).replace(',', '.'));

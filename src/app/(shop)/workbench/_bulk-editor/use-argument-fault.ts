@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { argumentFault } from '@/core/edit/engines';
+import type { argumentFault } from '@/core/edit/argument-fault';
 import type { StepDraft } from './steps';
 
 /** Verbs whose arguments are read by a language of their own. */
@@ -12,7 +12,7 @@ const written: StepDraft['verb'][] = ['replace', 'formula', 'fill'];
 export function useArgumentFault(steps: readonly Pick<StepDraft, 'verb'>[]): typeof argumentFault | undefined {
   const { data } = useQuery({
     queryKey: ['argument-fault'],
-    queryFn: async () => ({ faultOf: (await import('@/core/edit/engines')).argumentFault }),
+    queryFn: async () => ({ faultOf: (await import('@/core/edit/argument-fault')).argumentFault }),
     enabled: steps.some((step) => written.includes(step.verb)),
     staleTime: Number.POSITIVE_INFINITY,
   });

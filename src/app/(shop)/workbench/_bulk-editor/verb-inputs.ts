@@ -13,6 +13,8 @@ export type VerbInput = {
     /** An amount that may be below zero. */
     | 'net'
     | 'percent'
+    /** A part of something in percent, never below zero. */
+    | 'share'
     | 'number'
     | 'change'
     | 'entries'
@@ -108,6 +110,12 @@ export const verbInputs: Record<VerbName | 'follow', readonly VerbInput[]> = {
     { name: 'to', label: 'Becomes', as: 'words' },
   ],
   take: [{ name: 'from', label: 'From', as: 'field' }],
+  'follow-sales': [
+    { name: 'basisPoints', label: 'Part of the median, %', as: 'share', placeholder: '100' },
+    { name: 'days', label: 'Of the last days', as: 'number', placeholder: '180' },
+    { name: 'least', label: 'Sales at least', as: 'number', placeholder: '3' },
+    ...endings,
+  ],
   box: [],
   suggest: [{ name: 'certainty', label: 'From certainty, %', as: 'number', placeholder: '70' }],
   'set-axes': [{ name: 'axes', label: 'Axes with their values', as: 'axes', placeholder: 'Size: S, M; Colour: tan' }],

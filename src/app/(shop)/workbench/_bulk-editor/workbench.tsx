@@ -173,6 +173,7 @@ export function Workbench() {
                 steps={complete ? steps : []}
                 filter={filterOfSelection(selection)}
                 open={(routine) => open(routine.steps)}
+                append={(routine) => open([...steps, ...routine.steps])}
               />
             </div>
             <StepList

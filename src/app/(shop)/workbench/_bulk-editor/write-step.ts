@@ -25,6 +25,7 @@ function typedAs(input: VerbInput, value: Json, field: Field): string {
     case 'signed money':
       return typeof value === 'number' ? sign(value, amountToText(value, currency)) : '';
     case 'percent':
+    case 'share':
       return typeof value === 'number' ? String(value / 100) : '';
     case 'change':
       return typeof value === 'number' ? `${value < 0 ? '-' : ''}${field.show(Math.abs(value), { currency })}` : '';
