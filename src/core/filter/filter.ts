@@ -46,6 +46,13 @@ const listingSchema = z
         drifted: z.literal(true).optional().describe('It was changed there'),
         cause: z.string().max(500).optional().describe('It needs a person, for this reason'),
         liveForDays: z.number().int().min(1).max(36_500).optional().describe('Live, and not renewed for so many days'),
+        netBelow: z
+          .number()
+          .int()
+          .min(-100_000_000)
+          .max(100_000_000)
+          .optional()
+          .describe('Less than this would be left of its price, in minor units of its account’s currency'),
       })
       .strict()
       .describe('A listing in this state, all of which must hold of one; with nothing said one that is there at all'),

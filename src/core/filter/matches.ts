@@ -16,6 +16,8 @@ export type Subject = {
     drifted: boolean;
     /** Something is to be sent. */
     dirty?: boolean;
+    /** What is left of its price, in minor units of the account's currency. */
+    net?: number | null;
     isLive?: boolean;
     /** ISO 8601, UTC. */
     liveSince?: string;
@@ -159,7 +161,7 @@ export function hasWords({ title, sku, brand, model, location }: Worded, text: s
 
 /** Whether a listing is in the state, and all that is said besides holds of it. */
 function fits(
-  { state, unsent, drifted, cause, liveForDays }: ListingPart,
+  { state, unsent, drifted, cause, liveForDays, netBelow }: ListingPart,
   one: NonNullable<Subject['listings']>[number],
   today: string,
 ): boolean {
@@ -167,6 +169,7 @@ function fits(
   if (unsent && !(one.isLive && one.dirty)) return false;
   if (drifted && !(one.isLive && one.drifted)) return false;
   if (cause !== undefined && !(one.state === 'attention' && one.cause === cause)) return false;
+  if (netBelow !== undefined && (one.net === undefined || one.net === null || one.net >= netBelow)) return false;
   if (liveForDays === undefined) return true;
   return one.isLive === true && one.liveSince !== undefined && one.liveSince < daysBefore(today, liveForDays);
 }

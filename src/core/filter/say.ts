@@ -4,6 +4,7 @@ import type { Field } from '../field/field';
 import type { FieldContext } from '../field/kind';
 import type { CustomField } from '../item/custom-fields';
 import type { Json } from '../json';
+import { amountToText, homeCurrency } from '../measure/money';
 import { knotLabels } from '../sync/state';
 import { boundsOf, comparedField } from './compared';
 import type { Condition, Filter, FilterOperator, ListingPart } from './filter';
@@ -128,6 +129,7 @@ function sayListing({ account, state, ...more }: ListingPart, { accountName }: S
     ...(more.unsent ? ['changes not sent'] : []),
     ...(more.drifted ? ['changed there'] : []),
     ...(more.liveForDays === undefined ? [] : [`not renewed for ${more.liveForDays} days`]),
+    ...(more.netBelow === undefined ? [] : [`net below ${amountToText(more.netBelow, homeCurrency)}`]),
     ...(more.cause === undefined ? [] : [`“${more.cause}”`]),
   ];
   const where = account === undefined ? '' : `on ${accountName(account)}`;

@@ -181,6 +181,19 @@ export const listing = mysqlTable(
   ],
 );
 
+/**
+ * What is left of each listing's price, as it was computed last, with what it was computed from: one that was computed from
+ * something else is computed anew before it is asked for.
+ */
+export const listingNet = mysqlTable('listing_net', {
+  listingId: reference('listing_id').primaryKey(),
+  itemVersion: int('item_version').notNull(),
+  price: minor('price').notNull(),
+  /** Stands for the account's fees, postage, packing, rate and defaults. */
+  stamp: varchar('stamp', { length: 40 }).notNull(),
+  net: minor('net').notNull(),
+});
+
 export type ListingRow = typeof listing.$inferSelect;
 
 /** Numbers that a listing had there before: it was renewed, ended, or its link was cut. */

@@ -5,7 +5,7 @@ import { database, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { run, task } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { selectionWhere } from '../records/selection';
+import { knowSelection, selectionWhere } from '../records/selection';
 import { holderHere } from '../records/start-task';
 import { workOnTask } from '../records/work-on-task';
 import { beginEdit } from './begin-edit';
@@ -49,6 +49,7 @@ export async function applyEdit(
 ): Promise<AppliedEdit> {
   const db = database();
   await checkSteps(db, input.steps);
+  await knowSelection(input.selection);
   const ids = rowsOf<{ id: number }>(
     await db.execute(sql`select i.id from item i where ${selectionWhere(input.selection)} order by i.id`),
   ).map((row) => row.id);

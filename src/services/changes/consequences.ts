@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fullPace, paceOn, secondsFor } from '../../core/sync';
-import { type AccountNet, type ItemTuple, netsAt, priceThere } from './edit-nets';
+import { type AccountNet, type ItemTuple, netsAt, priceThere } from '../records/account-nets';
 
 export const accountConsequenceSchema = z.object({
   accountId: z.number(),

@@ -1,5 +1,5 @@
 import type { Item } from '../../core/item';
-import type { ItemTuple } from './edit-nets';
+import type { ItemTuple } from '../records/account-nets';
 
 /** What a net hangs on, of an item that is at hand. */
 export const netTuple = (item: Item): ItemTuple => [

@@ -4,11 +4,11 @@ import { applyToNumbers, isOnNumbers } from '../../core/edit';
 import { homeCurrency } from '../../core/measure';
 import { database, pool } from '../../db/client';
 import { readRows, streamRows } from '../../db/raw';
+import { accountNets, type ItemTuple, itemTuple, type ListingTuple } from '../records/account-nets';
 import { selectionWhere } from '../records/selection';
 import { checkSteps } from './check-steps';
 import { Consequences, type EditConsequences } from './consequences';
 import { countWhole } from './count-whole';
-import { accountNets, type ItemTuple, itemTuple, type ListingTuple } from './edit-nets';
 import type { Edit } from './edit-schema';
 
 const byVariations = 'Its stock is counted by its variations';

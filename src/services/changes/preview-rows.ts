@@ -9,12 +9,12 @@ import { computeListing, type Overrides, toPlainText } from '../../core/listing'
 import { diff } from '../../core/sync';
 import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
+import { type AccountNet, accountNets, netsAt, priceThere } from '../records/account-nets';
 import { inputOf } from '../records/compute-row';
 import { itemRecord } from '../records/item-record';
 import { groupByItem, loadItems } from '../records/load-items';
 import { selectionWhere } from '../records/selection';
 import { checkSteps } from './check-steps';
-import { type AccountNet, accountNets, netsAt, priceThere } from './edit-nets';
 import type { PreviewEdit } from './edit-schema';
 import { findEditedListings } from './edited-listings';
 import { hearSales } from './followed-sales';

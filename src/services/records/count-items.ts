@@ -1,10 +1,12 @@
 import { sql } from 'drizzle-orm';
-import type { ItemFilter } from '../../core/filter';
+import { type ItemFilter, readFilter } from '../../core/filter';
 import { database, type Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { whereOf } from './item-filter';
+import { knowNetsFor } from './know-nets';
 
 export async function countItems(filter: ItemFilter, db: Executor = database()): Promise<number> {
+  await knowNetsFor(readFilter(filter));
   const [row] = rowsOf<{ count: number }>(
     await db.execute(sql`select count(*) as count from item i where ${whereOf(filter)}`),
   );

@@ -177,7 +177,7 @@ const stageTerms: Record<Stage, SQL> = {
   sold: sql`i.id in (select item_id from sale where item_id is not null)`,
 };
 
-function listingTerm({ account, state, unsent, drifted, cause, liveForDays }: ListingPart): SQL {
+function listingTerm({ account, state, unsent, drifted, cause, liveForDays, netBelow }: ListingPart): SQL {
   const there = account === undefined ? sql`` : sql` and l.account_id = ${account}`;
   if (state === 'none')
     return sql`not exists (select 1 from listing l where l.item_id = i.id${there} and l.state <> 'none')`;
@@ -189,6 +189,9 @@ function listingTerm({ account, state, unsent, drifted, cause, liveForDays }: Li
     ...(liveForDays === undefined
       ? []
       : [sql`l.remote = 'live' and l.live_since < ${daysBefore(today(), liveForDays)}`]),
+    ...(netBelow === undefined
+      ? []
+      : [sql`exists (select 1 from listing_net n where n.listing_id = l.id and n.net < ${netBelow})`]),
     ...(cause === undefined
       ? []
       : [

@@ -1,12 +1,13 @@
 import { type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { itemFilterSchema, type SortName, sortNames } from '../../core/filter';
+import { itemFilterSchema, readFilter, type SortName, sortNames } from '../../core/filter';
 import { conditionIds } from '../../core/item';
 import { knotStates } from '../../core/sync/state';
 import { database, type Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { item } from '../../db/schema';
 import { whereOf } from './item-filter';
+import { knowNetsFor } from './know-nets';
 import { nearest } from './nearest';
 
 const columnOf = (sort: SortName): SQL =>
@@ -85,6 +86,7 @@ const itemColumns = sql`i.id, i.version, i.sku, i.title, i.brand, i.category, i.
 
 /** A page of the inventory with the knots of its items. Paged by key: as fast at the end as at the beginning. */
 export async function findItems(input: FindItems, db: Executor = database()): Promise<FoundPage> {
+  await knowNetsFor(readFilter(input));
   const column = columnOf(input.sort);
   const dir = sql.raw(input.dir);
   const cursor = input.after ? readCursor(input.after) : null;

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { filterSchema, itemFilterSchema, readFilter } from '../../core/filter';
 import { filterTerm } from './filter-sql';
 import { workedWith } from './item-filter';
+import { knowNetsFor } from './know-nets';
 
 const id = z.number().int().positive();
 
@@ -27,3 +28,7 @@ export function selectionWhere({ narrowed: part, ...selection }: Selection): SQL
   const { all } = readFilter(selection.filter);
   return sql`${workedWith({ all: part ? [...all, part] : all })}${without}`;
 }
+
+/** Before a selection is looked up: what its filters ask for is known. */
+export const knowSelection = (selection: Selection): Promise<void> =>
+  knowNetsFor(selection.narrowed, selection.kind === 'filter' ? readFilter(selection.filter) : undefined);

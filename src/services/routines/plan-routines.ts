@@ -6,7 +6,7 @@ import { rowsOf } from '../../db/rows';
 import { routine } from '../../db/schema';
 import { beginEdit } from '../changes/begin-edit';
 import { previewCounts } from '../changes/preview-counts';
-import { selectionWhere } from '../records/selection';
+import { knowSelection, selectionWhere } from '../records/selection';
 import { type RoutineRow, selectionOf } from './load-routine';
 
 const items = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'item' : 'items'}`;
@@ -57,6 +57,7 @@ export async function planRoutines(now: Date): Promise<number> {
     const { plan, dueAt, steps, send, name, id } = row;
     if (!plan || !dueAt) continue;
     const { said, needsLook, goes } = await verdictOn(row, plan);
+    await knowSelection(selectionOf(row));
     const where = selectionWhere(selectionOf(row));
     const ids = goes ? await idsWhere(where) : [];
     begun += await transaction(async (tx) => {

@@ -14,7 +14,7 @@ import { knotStates, remoteStates, wantedStates } from '../../../src/core/sync/s
 import { closeDatabase, type Db } from '../../../src/db/client';
 import { ownTransaction } from '../../../src/db/raw';
 import { rowsOf } from '../../../src/db/rows';
-import { item, job, listing, sale } from '../../../src/db/schema';
+import { item, job, listing, listingNet, sale } from '../../../src/db/schema';
 import { filterTerm } from '../../../src/services/records/filter-sql';
 import { loadItems } from '../../../src/services/records/load-items';
 import { today } from '../../../src/services/records/today';
@@ -86,6 +86,7 @@ const fieldNames = [
   'photos',
   'variations',
   'updatedAt',
+  'standing',
   'nothing',
 ];
 const value = fc.oneof(
@@ -114,6 +115,8 @@ const there = fc.record(
       { cause: 'Too dear' },
       { liveForDays: 30 },
       { unsent: true, liveForDays: 400 },
+      { netBelow: 500 },
+      { netBelow: -100, drifted: true },
     ),
   },
   { requiredKeys: [] },
@@ -176,11 +179,17 @@ async function fill(db: Db): Promise<Subject[]> {
     .from(listing)
     .where(inArray(listing.itemId, ids));
   const causes = new Map<number, string>();
+  const nets = new Map<number, number>();
   for (const [at, { id, accountId }] of rows.entries()) {
     const liveSince = new Date(Date.now() - (at % 5) * 20 * 86_400_000);
     await db.execute(
       sql`update listing set wanted = ${wantedStates[at % wantedStates.length]}, remote = ${remoteStates[(at * 7) % remoteStates.length]}, content_dirty = ${at % 5 < 2}, live_since = ${at % 7 ? liveSince : null}, drifted = ${at % 3 === 0}, busy = ${at % 11 === 0}, problem = ${at % 13 === 0} where id = ${id}`,
     );
+    if (at % 4) {
+      const net = ((at * 137) % 2_000) - 800;
+      nets.set(id, net);
+      await db.insert(listingNet).values({ listingId: id, itemVersion: 1, price: 1, stamp: '', net });
+    }
     if (at % 13) continue;
     const message = at % 26 ? 'Too dear' : 'Too long';
     causes.set(id, message);
@@ -230,6 +239,7 @@ async function fill(db: Db): Promise<Subject[]> {
           isLive: remote === 'live',
           liveSince: liveSince?.toISOString(),
           cause: causes.get(id),
+          net: nets.get(id),
         })),
       soldAt: one.id % 6 === 3 ? soldAt.toISOString() : undefined,
       updatedAt: row?.updatedAt.toISOString(),

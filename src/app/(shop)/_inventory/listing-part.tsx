@@ -1,7 +1,9 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import type { ListingPart } from '@/core/filter/filter';
+import { amountToText, homeCurrency, parseAmount } from '@/core/measure/money';
 import { knotLabels, knotStates } from '@/core/sync/state';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import { api } from '@/ui/data/api';
@@ -20,7 +22,7 @@ export function ListingPartEditor({
   set: (part: ListingPart | undefined) => void;
 }) {
   const causes = useQuery({ queryKey: ['causes'], queryFn: () => api('GET /causes'), staleTime: 10_000 });
-  const { account, state, cause, liveForDays } = part ?? {};
+  const { account, state, cause, liveForDays, netBelow } = part ?? {};
   const change = (next: ListingPart) => {
     const said = Object.fromEntries(Object.entries(next).filter(([, value]) => value !== undefined));
     set(Object.keys(said).length ? said : undefined);
@@ -35,7 +37,7 @@ export function ListingPartEditor({
   const reasons = (causes.data?.causes ?? []).filter((one) => account === undefined || one.accountId === account);
   const messages = [...new Set([...reasons.map((one) => one.message), ...(cause === undefined ? [] : [cause])])];
   return (
-    <div className="col-span-2 grid grid-cols-3 gap-3">
+    <div className="col-span-2 grid grid-cols-4 gap-3">
       <label className="flex flex-col gap-1">
         Account
         <select
@@ -61,7 +63,7 @@ export function ListingPartEditor({
           className="select select-sm"
           value={shown}
           onChange={({ target: { value } }) => {
-            const base: ListingPart = { account, liveForDays };
+            const base: ListingPart = { account, liveForDays, netBelow };
             if (isMark(value)) change({ ...base, [value]: true });
             else if (value.startsWith('cause/')) change({ ...base, cause: value.slice('cause/'.length) });
             else change({ ...base, state: knotStates.find((one) => one === value) });
@@ -105,6 +107,29 @@ export function ListingPartEditor({
           <span className="quiet">days</span>
         </span>
       </label>
+      <NetBox key={netBelow ?? ''} net={netBelow} set={(amount) => change({ ...part, netBelow: amount })} />
     </div>
+  );
+}
+
+/** An amount that may be below zero, read when it is left. */
+function NetBox({ net, set }: { net: number | undefined; set: (amount: number | undefined) => void }) {
+  const [text, setText] = useState(net === undefined ? '' : amountToText(net, homeCurrency));
+  const amount = text.trim() === '' ? undefined : parseAmount(text.replace('−', '-'), homeCurrency);
+  return (
+    <label className="flex flex-col gap-1">
+      Net below
+      <input
+        className="input input-sm figures w-full"
+        aria-invalid={amount === null ? true : undefined}
+        inputMode="decimal"
+        placeholder="5.00"
+        title="What is left there of the price, in the account’s currency"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={() => amount !== null && amount !== net && set(amount)}
+        onKeyDown={(event) => event.key === 'Enter' && amount !== null && amount !== net && set(amount)}
+      />
+    </label>
   );
 }

@@ -4,7 +4,7 @@ import { homeCurrency } from '../../core/measure';
 import { isSamePrice, listingPrice } from '../../core/price';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
+import { type LoadedAccount, loadAccounts } from './load-accounts';
 
 export type ItemTuple = [
   id: number,
