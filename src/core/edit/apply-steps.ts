@@ -147,7 +147,9 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
   const options = { catalogue: context.catalogue, newKey: () => '' };
   for (const step of steps) {
     const made: Change[] = [];
-    for (const place of placesOf(step, current, context)) {
+    const places = placesOf(step, current, context);
+    const first = step.where.on === 'combinations' ? { first: places[0]?.now } : {};
+    for (const place of places) {
       if (step.do.verb === 'follow') {
         made.push({ ...place.change });
         continue;
@@ -159,6 +161,7 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
         currency: place.currency,
         fieldAt: otherField(current, place, context),
         engines,
+        ...first,
         variables: variablesAt(current, place),
         ...priceAt(current, place, context),
         ...proposedAt(current, place, context),

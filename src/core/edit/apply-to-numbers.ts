@@ -25,6 +25,7 @@ export const isOnNumbers = (steps: readonly Step[]): boolean =>
       what.verb !== 'solve' &&
       what.verb !== 'take' &&
       what.verb !== 'follow-sales' &&
+      what.verb !== 'as-first' &&
       what.verb !== 'follow',
   );
 

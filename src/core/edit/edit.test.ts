@@ -108,7 +108,10 @@ const done = <Name extends VerbName>(verb: Name, args: Record<string, fc.Arbitra
     .map(([field, given]) => onItem(field, { verb, ...given } as unknown as Do)); // arguments as the verb's schema has them, checked by it
 
 /** Every verb with any arguments, on a field of a kind that it is for. */
-const steps: Record<Exclude<VerbName, 'more' | 'solve' | 'suggest' | 'follow-sales'>, fc.Arbitrary<Step>> = {
+const steps: Record<
+  Exclude<VerbName, 'more' | 'solve' | 'suggest' | 'follow-sales' | 'as-first'>,
+  fc.Arbitrary<Step>
+> = {
   set: fc.oneof(
     done('set', { value: text }, 'title', 'brand', 'own.shelf', 'attributes.Colour').filter(
       ({ do: what }) => what.verb === 'set' && String(what.value).length <= 12,
@@ -546,6 +549,23 @@ describe('what is proposed', () => {
     expect(refused).toMatchObject({ refused: 'None of the boxes holds it, or its sides are not known' });
     expect(verbsFor('length', 'own.depth').map((one) => one.name)).not.toContain('box');
     expect(stepFault(onItem('price', { verb: 'box' }), catalogue)).toMatch(/no such change/);
+  });
+
+  test('combinations are filled down from the first of those that are meant', () => {
+    const down = (field: string, of: Record<string, string[]>): Step => ({
+      field,
+      where: { on: 'combinations', of },
+      do: { verb: 'as-first' },
+    });
+    const own = { kind: 'own' as const, amount: 999 };
+    const varied = {
+      ...strap,
+      variations: strap.variations?.map((row, at) => (at === 2 ? { ...row, price: own } : row)),
+    };
+    const { variations } = itemAfter([down('price', { Size: ['Large'] })], varied);
+    expect(variations.map((row) => row.price)).toEqual([null, null, own, own]);
+    expect(itemAfter([down('price', {})], varied).variations.every((row) => row.price === null)).toBe(true);
+    expect(stepFault(onItem('price', { verb: 'as-first' }), catalogue)).toMatch(/Only combinations/);
   });
 
   test('a suggested category is taken from the certainty that is asked for; else it stays as it is', () => {

@@ -61,6 +61,7 @@ export function stepFault(step: Step, catalogue: Catalogue): string | null {
     return 'Say for which accounts the items are meant';
   if (verb === 'follow')
     return placeOf(step.where) === 'listing' ? null : 'Only what is written for an account can follow the item';
+  if (verb === 'as-first' && step.where.on !== 'combinations') return 'Only combinations are filled down';
   if (verb === 'follow-sales' && placeOf(step.where) !== 'item')
     return 'Sales are compared for the item: an account’s price follows from it';
   if (verb === 'solve' && (step.where.on === 'item' || step.where.on === 'combinations'))

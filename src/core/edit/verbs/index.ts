@@ -7,7 +7,7 @@ import { fillVerb } from './fill';
 import { followSalesVerb } from './follow-sales';
 import * as lists from './lists';
 import * as others from './others';
-import { boxVerb, suggestVerb } from './proposed';
+import { asFirstVerb, boxVerb, suggestVerb } from './proposed';
 import { clearVerb, setVerb } from './set';
 import { solveVerb } from './solve';
 import * as texts from './texts';
@@ -52,6 +52,7 @@ const all = [
   suggestVerb,
   axesVerb,
   followSalesVerb,
+  asFirstVerb,
 ] as const;
 
 export const doSchema = z.discriminatedUnion('verb', [
@@ -87,6 +88,7 @@ export const doSchema = z.discriminatedUnion('verb', [
   suggestVerb.schema,
   axesVerb.schema,
   followSalesVerb.schema,
+  asFirstVerb.schema,
 ]);
 export type Do = z.infer<typeof doSchema>;
 export type VerbName = Do['verb'];

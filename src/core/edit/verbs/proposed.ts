@@ -34,3 +34,15 @@ export const suggestVerb = defineVerb({
   },
   say: ({ certainty }) => `taken as suggested, from ${certainty} % certainty`,
 });
+
+/** Every combination that is meant gets what the first of them has: filled downwards, as in a spreadsheet. */
+export const asFirstVerb = defineVerb({
+  name: 'as-first',
+  label: 'Fill down from the first',
+  kinds: ['priceRule', 'whole', 'boolean', 'text'],
+  fields: ['price', 'quantity', 'on', 'barcode'],
+  schema: z.object({ verb: z.literal('as-first') }).strict(),
+  apply: (_args, _value, { first }) =>
+    first === undefined ? { refused: 'Only combinations are filled down' } : { to: first },
+  say: () => 'filled down from the first of them',
+});

@@ -13,6 +13,8 @@ export type VerbContext = {
   currency: string;
   /** Another field of the same place; undefined where there is none of that name. */
   fieldAt(field: string): Json | undefined;
+  /** Of a combination what the first of those that are meant has. */
+  first?: Json;
   engines: Engines;
   /** What a pattern may speak of. */
   variables(): Record<string, unknown>;

@@ -56,7 +56,9 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
   const faultOf = useArgumentFault([step]);
   const read = readStep(step, catalogue, faultOf);
   const wrong = isProblem(read) && !read.isOpen ? read : null;
-  const verbs = field ? verbsFor(field.kind.is, field.id) : [];
+  const verbs = field
+    ? verbsFor(field.kind.is, field.id).filter((one) => one.name !== 'as-first' || step.on === 'combinations')
+    : [];
   const groups = [...new Set(fields.map(groupOf))];
   const choose = (id: string) => {
     const next = fields.find((one) => one.id === id);

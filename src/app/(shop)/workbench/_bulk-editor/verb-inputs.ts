@@ -111,11 +111,12 @@ export const verbInputs: Record<VerbName | 'follow', readonly VerbInput[]> = {
   ],
   take: [{ name: 'from', label: 'From', as: 'field' }],
   'follow-sales': [
-    { name: 'basisPoints', label: 'Part of the median, %', as: 'share', placeholder: '100' },
+    { name: 'basisPoints', label: 'Percent of it', as: 'share', placeholder: '100' },
     { name: 'days', label: 'Of the last days', as: 'number', placeholder: '180' },
     { name: 'least', label: 'Sales at least', as: 'number', placeholder: '3' },
     ...endings,
   ],
+  'as-first': [],
   box: [],
   suggest: [{ name: 'certainty', label: 'From certainty, %', as: 'number', placeholder: '70' }],
   'set-axes': [{ name: 'axes', label: 'Axes with their values', as: 'axes', placeholder: 'Size: S, M; Colour: tan' }],
