@@ -6,6 +6,7 @@ import { combinationWords } from '../../core/item';
 import type { Json } from '../../core/json';
 import { database } from '../../db/client';
 import { listing, run } from '../../db/schema';
+import { loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { loadItems } from '../records/load-items';
 import { presentValue, recordedField } from './present-value';
@@ -71,6 +72,9 @@ export async function findRunChanges(
   const listings = listingIds.length ? await db.select().from(listing).where(inArray(listing.id, listingIds)) : [];
   const left = new Set((await notTakenBack(db, runId, records)).map((one) => one.id));
   const catalogue = fieldsFor(await loadCustomFields(db));
+  const accountIds = [...new Set(records.flatMap((one) => one.accountId ?? []))];
+  const accounts = accountIds.length ? await loadAccounts(db, accountIds) : [];
+  const currencyOf = (id: number | null) => accounts.find((one) => one.id === id)?.compiled.rules.currency;
   return {
     run: {
       id: found.id,
@@ -98,7 +102,7 @@ export async function findRunChanges(
             one,
           );
           const row = item.variations.find((other) => other.key === one.combination);
-          const text = (value: Json) => shortly(field, value);
+          const text = (value: Json) => shortly(field, value, currencyOf(one.accountId));
           // Units are sums: what was sold since is no change of what the run did.
           const isAsMade = field.traits.ledger || field.same(now, one.to);
           return {

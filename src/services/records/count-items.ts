@@ -6,7 +6,7 @@ import { whereOf } from './item-filter';
 import { knowNetsFor } from './know-nets';
 
 export async function countItems(filter: ItemFilter, db: Executor = database()): Promise<number> {
-  await knowNetsFor(readFilter(filter));
+  await knowNetsFor([readFilter(filter)]);
   const [row] = rowsOf<{ count: number }>(
     await db.execute(sql`select count(*) as count from item i where ${whereOf(filter)}`),
   );

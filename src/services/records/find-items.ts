@@ -86,7 +86,7 @@ const itemColumns = sql`i.id, i.version, i.sku, i.title, i.brand, i.category, i.
 
 /** A page of the inventory with the knots of its items. Paged by key: as fast at the end as at the beginning. */
 export async function findItems(input: FindItems, db: Executor = database()): Promise<FoundPage> {
-  await knowNetsFor(readFilter(input));
+  await knowNetsFor([readFilter(input)]);
   const column = columnOf(input.sort);
   const dir = sql.raw(input.dir);
   const cursor = input.after ? readCursor(input.after) : null;

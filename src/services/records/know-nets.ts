@@ -66,10 +66,13 @@ async function compute(): Promise<void> {
   knownAt = Date.now();
 }
 
-/** Before a filter that asks for nets is carried out: they are brought up to date. Others cost nothing. */
-export async function knowNetsFor(...filters: (Filter | undefined)[]): Promise<void> {
+/**
+ * Before a filter that asks for nets is carried out: they are brought up to date. Others cost nothing.
+ * @param within so many milliseconds ago they may have been; 0 for what is about to be changed
+ */
+export async function knowNetsFor(filters: readonly (Filter | undefined)[], within = freshMs): Promise<void> {
   if (!filters.some((filter) => filter !== undefined && mentionsNet(filter))) return;
-  if (Date.now() - knownAt < freshMs) return;
+  if (Date.now() - knownAt < within) return;
   working ??= compute().finally(() => {
     working = null;
   });

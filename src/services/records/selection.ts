@@ -31,4 +31,4 @@ export function selectionWhere({ narrowed: part, ...selection }: Selection): SQL
 
 /** Before a selection is looked up: what its filters ask for is known. */
 export const knowSelection = (selection: Selection): Promise<void> =>
-  knowNetsFor(selection.narrowed, selection.kind === 'filter' ? readFilter(selection.filter) : undefined);
+  knowNetsFor([selection.narrowed, selection.kind === 'filter' ? readFilter(selection.filter) : undefined], 0);

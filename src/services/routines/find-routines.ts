@@ -1,4 +1,4 @@
-import { asc, desc, isNotNull } from 'drizzle-orm';
+import { asc, desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { routinePlanSchema, routineSchema } from '../../core/edit';
 import { database } from '../../db/client';
@@ -31,20 +31,20 @@ const mostRuns = 10;
 export async function findRoutines(): Promise<FoundRoutine[]> {
   const db = database();
   const rows = await db.select().from(routine).orderBy(asc(routine.name));
-  const runs = await db.select().from(run).where(isNotNull(run.routineId)).orderBy(desc(run.id)).limit(500);
-  return rows.map(({ byId: _by, at: _at, dueAt, lastAt, ...row }) => ({
+  // Each its own: one that runs once a year shows its runs beside one that runs every day.
+  const runs = await Promise.all(
+    rows.map((row) => db.select().from(run).where(eq(run.routineId, row.id)).orderBy(desc(run.id)).limit(mostRuns)),
+  );
+  return rows.map(({ byId: _by, at: _at, dueAt, lastAt, ...row }, index) => ({
     ...row,
     dueAt: dueAt?.toISOString() ?? null,
     lastAt: lastAt?.toISOString() ?? null,
-    runs: runs
-      .filter((one) => one.routineId === row.id)
-      .slice(0, mostRuns)
-      .map(({ id, createdAt, byName, itemCount, undoneBy }) => ({
-        id,
-        at: createdAt.toISOString(),
-        byName,
-        itemCount,
-        undoneBy,
-      })),
+    runs: (runs[index] ?? []).map(({ id, createdAt, byName, itemCount, undoneBy }) => ({
+      id,
+      at: createdAt.toISOString(),
+      byName,
+      itemCount,
+      undoneBy,
+    })),
   }));
 }

@@ -3,7 +3,8 @@
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import type { LaneProgress } from '@/services/outbox/sending-progress';
-import { duration, When } from '../controls/format';
+import { duration } from '../controls/format';
+import { When } from '../controls/when';
 import { api } from '../data/api';
 import { useLive } from '../data/live';
 

@@ -31,6 +31,8 @@ export function Launcher() {
   );
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
+      // Half of its key is pressed: it is there with the other half.
+      if (event.key === 'Control' || event.key === 'Meta') void importPlaces();
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
         setOpen((now) => !now);

@@ -1,5 +1,5 @@
 import { readyItem, sheet, strapOfTwo } from '../../support/items';
-import { call } from '../../support/stack';
+import { accountOf, call } from '../../support/stack';
 
 type Edited = { runId: number; items: number };
 type Since = { change: number; itemId: number; field: string; before: string; made: string; now: string };
@@ -116,4 +116,16 @@ test('two who take the same back at the same moment move its units once', async 
   ]);
   expect(both.map((one) => one.body.items).sort()).toEqual([0, 0, 3]);
   expect(await Promise.all(ids.map(async (id) => (await sheet(id)).item.quantity))).toEqual([5, 5, 5]);
+});
+
+test('what was written for an account of another currency says which', async () => {
+  const selasar = await accountOf('Selasar');
+  const { id } = await readyItem();
+  await call('PUT', `/items/${id}/listings/${selasar}/target`, { here: true });
+  const { runId } = await edit(
+    [id],
+    [{ field: 'price', where: { on: 'accounts', accounts: [selasar] }, do: { verb: 'set', value: 12_345 } }],
+  );
+  const [change] = (await changesOf(runId)).items[0]?.changes ?? [];
+  expect(change).toMatchObject({ field: 'Price', made: '123.45 SGD' });
 });

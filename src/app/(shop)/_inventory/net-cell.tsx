@@ -1,8 +1,9 @@
 import { conditionLabel } from '@/core/item/condition';
 import type { FoundItem } from '@/services/records/find-items';
-import { Price, When } from '@/ui/controls/format';
+import { Price } from '@/ui/controls/format';
 import { Thumbnail } from '@/ui/controls/item-cell';
 import { Knot } from '@/ui/controls/knot';
+import { When } from '@/ui/controls/when';
 import type { Column } from './columns';
 
 /** What a cell of the net shows. */

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import type { Audit } from '@/services/audit/audit';
-import { When } from '@/ui/controls/format';
 import { Knot } from '@/ui/controls/knot';
+import { When } from '@/ui/controls/when';
 
 /** What does not add up, as the last look over everything has found. */
 export function Findings({ audit, look, isLooking }: { audit: Audit; look: () => void; isLooking: boolean }) {

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import type { OutboxJob } from '@/services/outbox/find-jobs';
-import { When } from '@/ui/controls/format';
 import { ItemCell } from '@/ui/controls/item-cell';
+import { When } from '@/ui/controls/when';
 import { outcomeWords, stateWords } from './words';
 
 /** One listing's work: what came of it in a line, its whole story when opened. */

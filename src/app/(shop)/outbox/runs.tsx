@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import type { RunProgress } from '@/services/outbox/find-runs';
-import { When } from '@/ui/controls/format';
+import { When } from '@/ui/controls/when';
 import { kindWords } from './words';
 
 /** What was started in one go: to look at alone, to stop, to take back. */

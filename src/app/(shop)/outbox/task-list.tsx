@@ -2,8 +2,9 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type { TaskView } from '@/services/tasks/find-tasks';
-import { duration, When } from '@/ui/controls/format';
+import { duration } from '@/ui/controls/format';
 import { Failed } from '@/ui/controls/states';
+import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 

@@ -4,10 +4,10 @@ import Link from 'next/link';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { DriftView } from '@/services/sync/find-drift';
 import { DataTable } from '@/ui/controls/data-table';
-import { When } from '@/ui/controls/format';
 import { Thumbnail } from '@/ui/controls/item-cell';
 import { Knot } from '@/ui/controls/knot';
 import { fieldName, shownValue } from '@/ui/controls/shown-value';
+import { When } from '@/ui/controls/when';
 import type { Settle } from './settle';
 
 /** One listing: each field that differs with what was sent, what we want and what they show. */

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import type { Json } from '@/core/json';
 import type { ExtraRule } from '@/core/rules/rules';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import { When } from '@/ui/controls/format';
+import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';
 

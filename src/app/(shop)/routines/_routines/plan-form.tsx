@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { RoutinePlan } from '@/core/edit/routine';
 import type { FoundRoutine } from '@/services/routines/find-routines';
-import { When } from '@/ui/controls/format';
+import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 

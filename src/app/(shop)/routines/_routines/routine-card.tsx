@@ -9,7 +9,7 @@ import { addressOf } from '@/core/filter/address';
 import { sayFilter } from '@/core/filter/say';
 import { homeCurrency } from '@/core/measure/money';
 import type { FoundRoutine } from '@/services/routines/find-routines';
-import { When } from '@/ui/controls/format';
+import { When } from '@/ui/controls/when';
 import { useAccounts } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';
 import { counted, countedAre } from '@/ui/data/counted';

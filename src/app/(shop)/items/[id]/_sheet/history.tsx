@@ -6,9 +6,9 @@ import Link from 'next/link';
 import { isReturnable } from '@/core/change/returnable';
 import type { Json } from '@/core/json';
 import type { HistoryEntry } from '@/services/items/item-history';
-import { When } from '@/ui/controls/format';
 import { fieldName, itemFieldName, shownItemValue, shownValue } from '@/ui/controls/shown-value';
 import { Failed, Loading } from '@/ui/controls/states';
+import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 

@@ -25,7 +25,7 @@ function nextMissing(): void {
   const next =
     rows.find((row) => here && here.compareDocumentPosition(row) & Node.DOCUMENT_POSITION_FOLLOWING) ?? rows[0];
   const input = next?.querySelector<HTMLElement>(
-    '[data-cell$="/0"] :is(input, textarea, select, [contenteditable=true], button), [data-cell] button',
+    '[data-cell$="/0"] :is(input, textarea, select, [role=textbox], button):not([tabindex="-1"]), [data-cell] button',
   );
   input?.focus();
   input?.scrollIntoView({ block: 'center' });

@@ -3,8 +3,8 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Mapping } from '@/services/accounts/find-mappings';
 import { DataTable } from '@/ui/controls/data-table';
-import { When } from '@/ui/controls/format';
 import { Failed, Loading } from '@/ui/controls/states';
+import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 

@@ -4,8 +4,8 @@ import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import type { RuleChange } from '@/core/rules/compare';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import { When } from '@/ui/controls/format';
 import { Failed, Loading } from '@/ui/controls/states';
+import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
 import { ViolationRow } from './violation-row';
 
