@@ -57,7 +57,7 @@ export function Net(props: Props) {
     count: items.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => rowHeight,
-    overscan: 4,
+    overscan: 2,
   });
   const rows = virtual.getVirtualItems();
   const wholeTo = useWholeRows(rows[0]?.index ?? 0, rows.at(-1)?.index ?? 0);

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 /** So many rows further at once, and they are flown over, not read. */
 const farRows = 8;
 /** Rows that are drawn whole in one frame, and how long the flight has to be over before the first of them is. */
-const rowsAtOnce = 5;
+const rowsAtOnce = 4;
 const restMs = 60;
 
 /**
