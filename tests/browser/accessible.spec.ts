@@ -142,10 +142,12 @@ test('what opens on a sheet: the table of variations, beside it, the desk, an ed
   await page.keyboard.press('Alt+s');
   for (const key of ['Alt+p', 'Alt+e', 'Alt+w']) {
     await page.keyboard.press(key);
+    await expect(page.locator('aside')).toBeVisible();
     await expect(page.getByText(/^Loading/)).toHaveCount(0);
     await nothingSerious(page, undefined, 'aside');
   }
   await page.getByRole('button', { name: /^Category on Hallowick/ }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
   await nothingSerious(page, undefined, '[role=dialog]');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Work on photo 1' }).click();
