@@ -77,6 +77,8 @@ test('by keyboard alone: sign in, record, publish, lower the price, see it sold'
   const main = page.getByRole('button', { name: /^Photo 1/ }).locator('img');
   const before = await main.getAttribute('src');
   await page.getByRole('button', { name: /^Photo 2/ }).focus();
+  await expect(page.getByRole('button', { name: /^Photo 2/ })).toHaveAttribute('aria-roledescription', 'sortable');
+  await expect(page.getByRole('button', { name: /^Photo 2/ })).toBeFocused();
   // Each step is told to those who hear the page; that is also how the test knows that it was taken.
   await page.keyboard.press('Space');
   await expect(page.getByText(/^Photo 2 is over place 2/)).toBeAttached();
@@ -107,6 +109,7 @@ test('by keyboard alone: sign in, record, publish, lower the price, see it sold'
   // Back through the launcher; search; choose; five percent less.
   await page.keyboard.press('Control+k');
   await page.keyboard.type('inventory');
+  await expect(page.getByPlaceholder('Where to?')).toHaveValue('inventory');
   await page.keyboard.press('Enter');
   const grid = page.getByRole('grid');
   await expect(grid).toBeVisible();

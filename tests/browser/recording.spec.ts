@@ -196,6 +196,7 @@ test('a long text pasted from a word processor is cleaned and kept whole', async
   await page.goto(`/items/${id}`);
   const editor = page.getByRole('textbox', { name: 'Description', exact: true });
   await editor.click();
+  await expect(editor).toHaveAttribute('contenteditable', 'true');
   const words = 'Careful words about a camera and its history. ';
   const text = words
     .repeat(Math.ceil(20_000 / words.length))

@@ -14,10 +14,16 @@ import { ownFaults } from './own-faults';
 export type ItemRecord = {
   item: Item;
   overrides: ReadonlyMap<number, Overrides>;
-  /** Whether it is meant for an account; `bound` where it stands there or is on its way, and cannot be left out. */
+  /** Whether it is meant for an account; where it is `live` or `busy`, on its way there, it cannot be left out. */
   meant?: ReadonlyMap<number, Meant>;
 };
-export type Meant = 'yes' | 'no' | 'bound';
+export type Meant = 'yes' | 'no' | 'live' | 'busy';
+
+/** Why an item is not left out on an account. */
+export const boundBy = {
+  live: 'It is live there; end it before leaving it out',
+  busy: 'Something is on its way there for this item',
+};
 
 export type ApplyOptions = {
   catalogue: Catalogue;
@@ -84,14 +90,15 @@ function targetSlot(record: ItemRecord, change: Change, account: number, { catal
   const field = catalogue.listing(change.field);
   if (!field || change.to === undefined) return 'An item is meant for an account, or it is left out there';
   const now = isMeant(record, account);
-  const isBound = record.meant?.get(account) === 'bound';
-  if (isBound && change.to !== true) return 'It is live there or on its way; end it before it is left out';
+  const meant = record.meant?.get(account);
+  const isBound = meant === 'live' || meant === 'busy';
+  if (isBound && change.to !== true) return boundBy[meant];
   return {
     field,
     now,
     put: (value) => ({
       ...record,
-      meant: new Map([...(record.meant ?? []), [account, value !== true ? 'no' : isBound ? 'bound' : 'yes']]),
+      meant: new Map([...(record.meant ?? []), [account, value !== true ? 'no' : isBound ? meant : 'yes']]),
     }),
   };
 }

@@ -609,12 +609,15 @@ test('for which accounts an item is meant is said of accounts alone, and of none
     where: { on: 'accounts', accounts },
     do: { verb: 'set', value },
   });
-  const meant = (states: [number, 'yes' | 'no' | 'bound'][]) => ({ ...record(), meant: new Map(states) });
+  const meant = (states: [number, 'yes' | 'no' | 'live' | 'busy'][]) => ({ ...record(), meant: new Map(states) });
   expect(applySteps([target(true)], meant([[7, 'yes']]), context)).toMatchObject({
     changes: [{ target: { item: 1, account: 8 }, field: 'target', from: false, to: true }],
   });
-  expect(applySteps([target(false)], meant([[7, 'bound']]), context)).toMatchObject({
+  expect(applySteps([target(false)], meant([[7, 'live']]), context)).toMatchObject({
     refused: expect.stringContaining('live there'),
+  });
+  expect(applySteps([target(false)], meant([[7, 'busy']]), context)).toMatchObject({
+    refused: expect.stringContaining('on its way'),
   });
   expect(applySteps([target(false)], meant([[7, 'yes']]), context)).toMatchObject({ changes: [{ to: false }] });
   expect(stepFault({ ...target(true), where: { on: 'item' } }, catalogue)).not.toBeNull();

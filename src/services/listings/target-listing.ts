@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundBy } from '../../core/change';
 import { NettingError } from '../../core/errors';
 import { transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
@@ -27,7 +28,7 @@ export async function targetListing(
     if (why?.kind === 'not-found') throw new NettingError('not-found', 'There is no such item or account');
     if (why)
       throw new NettingError('market-blocked', why.why, {
-        fix: 'End the listing, or wait until it is sent',
+        fix: why.why === boundBy.busy ? 'Wait until it is sent, or take it out of the outbox' : 'End the listing',
       });
   });
 }

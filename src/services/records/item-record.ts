@@ -7,7 +7,7 @@ import type { ListingRow } from '../../db/schema';
 export type Meaning = Pick<ListingRow, 'wanted' | 'remote' | 'busy'>;
 
 const meantBy = ({ wanted, remote, busy }: Meaning): Meant =>
-  standsThere(remote) || busy ? 'bound' : wanted === 'none' ? 'no' : 'yes';
+  standsThere(remote) ? 'live' : busy ? 'busy' : wanted === 'none' ? 'no' : 'yes';
 
 /** An item with what is said of it for each account, as changes are carried out on it. */
 export const itemRecord = (

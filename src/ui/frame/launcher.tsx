@@ -3,22 +3,30 @@
 import { LayoutGrid, SunMoon } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { api } from '../data/api';
 import { useCommand } from '../data/use-command';
 import { isWriting } from './is-writing';
+import type { Places } from './places';
 import { toggleTheme } from './theme';
 
 // Fetched when they are opened, so that no page waits for them.
-const importPlaces = () => import('./places').then((module) => module.Places);
-const Places = dynamic(importPlaces);
+const importPlaces = () => import('./places');
 const Shortcuts = dynamic(() => import('./shortcuts').then((module) => module.Shortcuts));
 const NewFrom = dynamic(() => import('./new-from').then((module) => module.NewFrom));
 
 /** Everything that is not a stage of the work, behind one button and one key. */
 export function Launcher() {
   const router = useRouter();
-  const [open, setOpen] = useState(false);
+  const [places, setPlaces] = useState<{ Dialog: typeof Places; typed: string } | null>(null);
+  /** What is typed while the places are on their way; null while they are not. No letter is lost, and none is a shortcut. */
+  const typed = useRef<string | null>(null);
+  const open = useCallback(async () => {
+    typed.current ??= '';
+    const { Places: Dialog } = await importPlaces();
+    setPlaces({ Dialog, typed: typed.current ?? '' });
+    typed.current = null;
+  }, []);
   const [help, setHelp] = useState(false);
   const [newFrom, setNewFrom] = useState(false);
   const newItem = useCommand(
@@ -35,7 +43,11 @@ export function Launcher() {
       if (event.key === 'Control' || event.key === 'Meta') void importPlaces();
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
-        setOpen((now) => !now);
+        if (document.querySelector('[data-places]')) setPlaces(null);
+        else void open();
+      } else if (typed.current !== null && event.key.length === 1) {
+        event.preventDefault();
+        typed.current += event.key;
       } else if (!isWriting(event.target) && !event.ctrlKey && !event.metaKey && !event.altKey) {
         if (event.key === '?') setHelp(true);
         if (event.key === 'N' && !document.querySelector('[role=dialog], dialog[open]')) {
@@ -47,7 +59,7 @@ export function Launcher() {
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, []);
+  }, [open]);
 
   return (
     <>
@@ -63,7 +75,7 @@ export function Launcher() {
       <button
         type="button"
         className="btn btn-sm"
-        onClick={() => setOpen(true)}
+        onClick={() => void open()}
         onPointerEnter={() => void importPlaces()}
         aria-haspopup="dialog"
       >
@@ -77,9 +89,10 @@ export function Launcher() {
       >
         <SunMoon size={15} aria-hidden="true" />
       </button>
-      {open ? (
-        <Places
-          close={() => setOpen(false)}
+      {places ? (
+        <places.Dialog
+          typed={places.typed}
+          close={() => setPlaces(null)}
           newItem={() => void newItem.run()}
           newFrom={() => setNewFrom(true)}
           help={() => setHelp(true)}

@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useRouter } from 'next/navigation';
+import { useState } from 'react';
 import { addressOf } from '@/core/filter/address';
 import { api } from '../data/api';
 import { useActions } from './actions';
@@ -11,6 +12,8 @@ import { toggleTheme } from './theme';
 type Place = { label: string; hint: string; run: () => void };
 
 type Props = {
+  /** What was typed before it was there. */
+  typed: string;
   close: () => void;
   newItem: () => void;
   newFrom: () => void;
@@ -18,8 +21,9 @@ type Props = {
 };
 
 /** Every place there is to go, every kept search, and what can be done on this page. */
-export function Places({ close, newItem, newFrom, help }: Props) {
+export function Places({ typed, close, newItem, newFrom, help }: Props) {
   const router = useRouter();
+  const [text, setText] = useState(typed);
   const actions = useActions();
   const go = (path: string) => () => router.push(path);
   const searches = useQuery({
@@ -60,6 +64,9 @@ export function Places({ close, newItem, newFrom, help }: Props) {
       contentClassName="fixed top-24 left-1/2 z-50 w-[32rem] max-w-[94vw] -translate-x-1/2 rounded border border-base-300 bg-base-100 shadow-xl"
     >
       <Command.Input
+        data-places
+        value={text}
+        onValueChange={setText}
         placeholder="Where to?"
         className="w-full border-b border-base-300 bg-transparent px-4 py-3 outline-none"
       />

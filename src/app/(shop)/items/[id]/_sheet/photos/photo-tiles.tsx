@@ -1,6 +1,6 @@
 'use client';
 
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Focused, MovingPhotos } from './moving-photos';
 import { PhotoTile, type PhotoTileProps } from './photo-tile';
 
@@ -25,6 +25,12 @@ export function PhotoTiles({ tiles, move }: Props) {
     const { MovingPhotos: Tiles } = await import('./moving-photos');
     setMoving((now) => now ?? { Tiles, focused: focusIn(list.current) });
   };
+  // Whoever goes by keyboard comes there by Tab.
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => event.key === 'Tab' && void import('./moving-photos');
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
   if (moving) return <moving.Tiles tiles={tiles} focused={moving.focused} move={move} />;
   return (
     <div
