@@ -18,14 +18,18 @@ const NewFrom = dynamic(() => import('./new-from').then((module) => module.NewFr
 /** Everything that is not a stage of the work, behind one button and one key. */
 export function Launcher() {
   const router = useRouter();
-  const [places, setPlaces] = useState<{ Dialog: typeof Places; typed: string } | null>(null);
-  /** What is typed while the places are on their way; null while they are not. No letter is lost, and none is a shortcut. */
+  const [places, setPlaces] = useState<{ Dialog: typeof Places } | null>(null);
+  /** What is typed until the places have the focus; null once they have. No letter is lost, and none is a shortcut. */
   const typed = useRef<string | null>(null);
   const open = useCallback(async () => {
     typed.current ??= '';
     const { Places: Dialog } = await importPlaces();
-    setPlaces({ Dialog, typed: typed.current ?? '' });
+    setPlaces({ Dialog });
+  }, []);
+  const taken = useCallback(() => {
+    const text = typed.current ?? '';
     typed.current = null;
+    return text;
   }, []);
   const [help, setHelp] = useState(false);
   const [newFrom, setNewFrom] = useState(false);
@@ -91,8 +95,11 @@ export function Launcher() {
       </button>
       {places ? (
         <places.Dialog
-          typed={places.typed}
-          close={() => setPlaces(null)}
+          taken={taken}
+          close={() => {
+            taken();
+            setPlaces(null);
+          }}
           newItem={() => void newItem.run()}
           newFrom={() => setNewFrom(true)}
           help={() => setHelp(true)}

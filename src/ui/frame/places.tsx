@@ -12,8 +12,8 @@ import { toggleTheme } from './theme';
 type Place = { label: string; hint: string; run: () => void };
 
 type Props = {
-  /** What was typed before it was there. */
-  typed: string;
+  /** What was typed before it had the focus; from then on it is typed here. */
+  taken: () => string;
   close: () => void;
   newItem: () => void;
   newFrom: () => void;
@@ -21,9 +21,9 @@ type Props = {
 };
 
 /** Every place there is to go, every kept search, and what can be done on this page. */
-export function Places({ typed, close, newItem, newFrom, help }: Props) {
+export function Places({ taken, close, newItem, newFrom, help }: Props) {
   const router = useRouter();
-  const [text, setText] = useState(typed);
+  const [text, setText] = useState('');
   const actions = useActions();
   const go = (path: string) => () => router.push(path);
   const searches = useQuery({
@@ -67,6 +67,7 @@ export function Places({ typed, close, newItem, newFrom, help }: Props) {
         data-places
         value={text}
         onValueChange={setText}
+        onFocus={() => setText((now) => now + taken())}
         placeholder="Where to?"
         className="w-full border-b border-base-300 bg-transparent px-4 py-3 outline-none"
       />
