@@ -8,6 +8,7 @@ import { api } from '../data/api';
 import { useCommand } from '../data/use-command';
 import { isWriting } from './is-writing';
 import type { Places } from './places';
+import { useNotice } from './providers';
 import { toggleTheme } from './theme';
 
 // Fetched when they are opened, so that no page waits for them.
@@ -18,14 +19,21 @@ const NewFrom = dynamic(() => import('./new-from').then((module) => module.NewFr
 /** Everything that is not a stage of the work, behind one button and one key. */
 export function Launcher() {
   const router = useRouter();
+  const notice = useNotice();
   const [places, setPlaces] = useState<{ Dialog: typeof Places } | null>(null);
   /** What is typed until the places have the focus; null once they have. No letter is lost, and none is a shortcut. */
   const typed = useRef<string | null>(null);
   const open = useCallback(async () => {
     typed.current ??= '';
-    const { Places: Dialog } = await importPlaces();
-    setPlaces({ Dialog });
-  }, []);
+    try {
+      const { Places: Dialog } = await importPlaces();
+      setPlaces({ Dialog });
+    } catch {
+      // What does not come must not swallow what is typed.
+      typed.current = null;
+      notice('The list of places could not be fetched: try again');
+    }
+  }, [notice]);
   const taken = useCallback(() => {
     const text = typed.current ?? '';
     typed.current = null;
