@@ -61,7 +61,9 @@ export default {
       comment: 'The core imports nothing but itself and small pure packages.',
       severity: 'error',
       from: { path: '^src/core/', pathNot: tests },
-      to: { pathNot: '^(src/core/|node_modules/(zod|liquidjs|parse-entities|entities|date-fns|expr-eval-fork|re2js)/)' },
+      to: {
+        pathNot: '^(src/core/|node_modules/(zod|liquidjs|parse-entities|entities|date-fns|expr-eval-fork|re2js)/)',
+      },
     },
     {
       name: 'separate-worlds',
