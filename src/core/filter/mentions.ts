@@ -1,15 +1,18 @@
 import type { Filter } from './filter';
 
+type Part = Exclude<Filter, { all: Filter[] } | { any: Filter[] }>;
+
+const somePart = (filter: Filter, fits: (part: Part) => boolean): boolean =>
+  'all' in filter
+    ? filter.all.some((one) => somePart(one, fits))
+    : 'any' in filter
+      ? filter.any.some((one) => somePart(one, fits))
+      : fits(filter);
+
 /** Whether a filter compares this field anywhere. */
-export function mentions(filter: Filter, field: string): boolean {
-  if ('all' in filter) return filter.all.some((one) => mentions(one, field));
-  if ('any' in filter) return filter.any.some((one) => mentions(one, field));
-  return 'field' in filter && filter.field === field;
-}
+export const mentions = (filter: Filter, field: string): boolean =>
+  somePart(filter, (part) => 'field' in part && part.field === field);
 
 /** Whether a filter asks what is left of a listing's price. */
-export function mentionsNet(filter: Filter): boolean {
-  if ('all' in filter) return filter.all.some(mentionsNet);
-  if ('any' in filter) return filter.any.some(mentionsNet);
-  return 'listing' in filter && filter.listing.netBelow !== undefined;
-}
+export const mentionsNet = (filter: Filter): boolean =>
+  somePart(filter, (part) => 'listing' in part && part.listing.netBelow !== undefined);

@@ -1,14 +1,13 @@
 import type { Step } from '../../core/edit';
 import type { Item } from '../../core/item';
-import type { Comparable } from '../../core/price';
-import { statisticsOf } from '../../core/price';
+import { type Comparable, statisticsOf } from '../../core/price';
 import { database } from '../../db/client';
 import { loadAccounts } from '../records/load-accounts';
 import { loadItems } from '../records/load-items';
 import { salesOfThing } from '../records/sales-of-thing';
 import { today } from '../records/today';
 
-/** What was heard holds so long: what is seen before a change is what is done then. */
+/** What was heard holds so long in this process; a change that goes on in the background asks anew. */
 const keptMs = 3_600_000;
 const mostKept = 20_000;
 const heard = new Map<string, { sales: Comparable[]; until: number }>();
@@ -16,7 +15,7 @@ const heard = new Map<string, { sales: Comparable[]; until: number }>();
 const thingOf = ({ brand, model, barcode, title }: Item): string =>
   JSON.stringify(brand && model ? [brand, model, barcode] : [title, barcode]);
 
-export const followsSales = (steps: readonly Step[]): boolean => steps.some((step) => step.do.verb === 'follow-sales');
+const followsSales = (steps: readonly Step[]): boolean => steps.some((step) => step.do.verb === 'follow-sales');
 
 /**
  * Asks the marketplaces what these items sold for, each thing once, before the items are held: nobody waits for a stranger
@@ -29,7 +28,9 @@ export async function hearSales(steps: readonly Step[], ids: readonly number[]):
   for (const item of await loadItems(db, [...ids])) {
     const known = heard.get(thingOf(item));
     if (known && known.until > Date.now()) continue;
-    if (heard.size > mostKept) heard.clear();
+    // The oldest goes: what this very portion has just heard must still be there when it is carried out.
+    const [oldest] = heard.keys();
+    if (heard.size > mostKept && oldest !== undefined) heard.delete(oldest);
     const { sales } = await salesOfThing(accounts, item, false);
     heard.set(thingOf(item), { sales, until: Date.now() + keptMs });
   }

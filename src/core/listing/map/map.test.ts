@@ -1,6 +1,14 @@
 import { compileRules } from '../../rules';
 import { noSynonyms, sampleItem, sampleRules } from '../../testing.test-data';
-import { isKnownProduct, mapAttribute, productKeys, productOf, type Synonyms, suggestCategories } from '..';
+import {
+  certainCategory,
+  isKnownProduct,
+  mapAttribute,
+  productKeys,
+  productOf,
+  type Synonyms,
+  suggestCategories,
+} from '..';
 
 const tree = (...paths: string[]) => {
   const categories = paths.map((path, index) => {
@@ -30,6 +38,17 @@ describe('categories', () => {
     ['straps', 'Leather camera strap', 'Neck and wrist straps'],
     ['', 'Reflex camera with mirror', 'Mirror reflex cameras'],
   ])('%j with title %j is %s', (own, title, name) => expect(best(own, title)?.path.at(-1)).toBe(name));
+
+  test('how certain the best is follows from the second; nothing said is nothing suggested', () => {
+    const said = { ownCategory: 'cameras/slr', title: 'Brask K-2' };
+    const [first, second] = suggestCategories(photo, said, {}, 2);
+    const found = certainCategory(photo, said);
+    const share = (100 * (first?.score ?? 0)) / ((first?.score ?? 0) + (second?.score ?? 0));
+    expect(found).toEqual({ id: first?.id, certainty: Math.round(share) });
+    expect(found?.certainty).toBeGreaterThanOrEqual(50);
+    expect(found?.certainty).toBeLessThan(100);
+    expect(certainCategory(photo, { ownCategory: '', title: '' })).toBeNull();
+  });
 
   test('at most three, best first, each with its reason', () => {
     const all = suggestCategories(photo, { ownCategory: 'cameras/slr', title: 'film camera' });
