@@ -10,7 +10,6 @@ import { setupOwner } from '../src/services/access/set-up-owner';
 import { addBox } from '../src/services/accounts/add-box';
 import { addMapping } from '../src/services/accounts/add-mapping';
 import { connectByKey } from '../src/services/accounts/connect-by-key';
-import { findBoxes } from '../src/services/accounts/find-boxes';
 import { finishConnect } from '../src/services/accounts/finish-connect';
 import { mapCategory } from '../src/services/accounts/map-category';
 import { recordPostage } from '../src/services/accounts/record-postage';
@@ -21,6 +20,7 @@ import { updateAccount } from '../src/services/accounts/update-account';
 import { findTemplates } from '../src/services/listings/find-templates';
 import { saveTemplate } from '../src/services/listings/save-template';
 import type { TemplateInput } from '../src/services/listings/template-input';
+import { findBoxes } from '../src/services/records/find-boxes';
 import { loadAccounts } from '../src/services/records/load-accounts';
 import { allowAccess, readKey } from './marketplaces';
 

@@ -131,6 +131,8 @@ export const sampleAccount = (
   pricing: samePricing,
   rate: null,
   packaging: noAllowance,
+  packingCost: 60,
+  parcels: { boxes: [], tariffs: [] },
   today: '2026-03-02',
   ...part,
 });

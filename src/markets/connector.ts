@@ -28,6 +28,11 @@ export type RemoteOrder = {
   unitPrice: number;
   total: number;
   fee: number;
+  /** This line's part of what the buyer paid for postage besides, and of what was taken off. */
+  buyerPostage: number;
+  discount: number;
+  /** This line's part of the parcel, from 0 to 1. */
+  parcelShare: number;
   currency: string;
   buyerTown: string;
   /** Which combination was bought, where there are several. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { NettingError } from '../core/errors';
 import type { Content } from '../core/listing';
+import { shareOut } from '../core/price';
 import type { AccountExceptions, MarketRules } from '../core/rules';
 import type { Connector, RemoteListing, RemoteOrder } from './connector';
 import type { WireFields } from './content';
@@ -48,6 +49,9 @@ const lineSchema = z.object({
 const orderSchema = lineSchema.extend({
   id: z.string().max(60),
   currency: z.string().length(3),
+  /** Of the whole order: what the buyer paid for postage, and what was taken off. */
+  postage: z.number().int().min(0).optional(),
+  discount: z.number().int().min(0).optional(),
   buyerTown: z.string().max(200),
   createdAt: z.number(),
   updatedAt: z.number().optional(),
@@ -63,8 +67,13 @@ const orderPageSchema = z.object({
   next: z.string().max(60).nullish(),
 });
 
-const linesOf = (wire: z.infer<typeof orderSchema>): RemoteOrder[] =>
-  (wire.lines ?? [wire]).map((one, line) => ({
+function linesOf(wire: z.infer<typeof orderSchema>): RemoteOrder[] {
+  const lines = wire.lines ?? [wire];
+  const weights = lines.map((one) => one.total);
+  const postage = shareOut(wire.postage ?? 0, weights);
+  const discount = shareOut(wire.discount ?? 0, weights);
+  const parcel = shareOut(1_000_000, weights);
+  return lines.map((one, line) => ({
     orderId: wire.id,
     line,
     remoteListingId: one.listing,
@@ -74,6 +83,9 @@ const linesOf = (wire: z.infer<typeof orderSchema>): RemoteOrder[] =>
     unitPrice: one.unitPrice,
     total: one.total,
     fee: one.fee,
+    buyerPostage: postage[line] ?? 0,
+    discount: discount[line] ?? 0,
+    parcelShare: (parcel[line] ?? 0) / 1_000_000,
     currency: wire.currency,
     buyerTown: wire.buyerTown.slice(0, 80),
     variation: one.variant ?? null,
@@ -82,6 +94,7 @@ const linesOf = (wire: z.infer<typeof orderSchema>): RemoteOrder[] =>
     cancelled: wire.state === 'cancelled',
     rawState: wire.state === 'paid' || wire.state === 'cancelled' ? null : wire.state.slice(0, 40),
   }));
+}
 
 function aboutField(sentence: string, table: NonNullable<RestManner['sentences']>): string | undefined {
   for (const [pattern, field] of table) {

@@ -21,8 +21,10 @@ export type StepContext = {
   /** A field of an account's listings, as that marketplace's rules have it. */
   listingField(account: number, field: string): Field | undefined;
   currencyOf(account: number): string;
+  /** An amount of the item's currency in an account's; null while no rate is known. */
+  amountThere(account: number, amount: number): number | null;
   /** The lowest price of an item on an account that leaves what is wanted; null when none does. */
-  priceFor(record: ItemRecord, account: number, goal: WantedNet, rounding: RoundingName): number | null;
+  priceFor(record: ItemRecord, account: number, goal: WantedNet, rounding: RoundingName, floor: number): number | null;
   /** The boxes that one owns. */
   boxes: readonly Box[];
   /** What category an item has on an account, as far as that can be told from the item. */
@@ -108,7 +110,10 @@ const priceAt = (
 ): Pick<VerbContext, 'priceFor'> =>
   account === undefined || change.field !== 'price'
     ? {}
-    : { priceFor: (goal, rounding) => context.priceFor(record, account, goal, rounding) };
+    : { priceFor: (goal, rounding, floor) => context.priceFor(record, account, goal, rounding, floor) };
+
+const thereOf = ({ account }: Place, context: StepContext): Pick<VerbContext, 'there'> =>
+  account === undefined ? {} : { there: (amount) => context.amountThere(account, amount) };
 
 const proposedAt = (
   { item }: ItemRecord,
@@ -159,6 +164,7 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
       const outcome = applyVerb(step.do, place.now, {
         field: place.field,
         currency: place.currency,
+        ...thereOf(place, context),
         fieldAt: otherField(current, place, context),
         engines,
         ...first,

@@ -45,6 +45,7 @@ const context: StepContext = {
     field === 'description' ? `${item.description}\n--` : field === 'tags' ? item.keywords : undefined,
   listingField: (_account, field) => catalogue.listing(field),
   currencyOf: () => 'EUR',
+  amountThere: (_account, amount) => amount,
   // What is left is the price without a tenth of it and the cost.
   boxes: [
     { id: 1, name: 'Small', lengthMm: 200, widthMm: 150, heightMm: 100, grams: 80 },

@@ -1,8 +1,9 @@
 import type { Item } from '../item/item';
 import type { Json } from '../json';
-import type { PackagingAllowance } from '../measure/parcel';
+import type { Box, PackagingAllowance } from '../measure/parcel';
 import type { Rate } from '../measure/rate';
 import type { Pricing } from '../price/listing-price';
+import type { Tariff } from '../price/postage';
 import type { CompiledRules } from '../rules/compiled';
 import type { CategoryMap } from './map/category';
 import type { ProductMap } from './map/product';
@@ -30,7 +31,12 @@ export type AccountContext = {
   pricing: Pricing;
   /** From the items' currency to the account's; null when it is the same or not known. */
   rate: Rate | null;
+  /** What packing adds to the weight. */
   packaging: PackagingAllowance;
+  /** Box, filling and tape of one parcel, in minor units of the shop's own currency. */
+  packingCost: number;
+  /** What parcels go out in and what carriers ask, for postage where the marketplace sells no labels. */
+  parcels: { boxes: readonly Box[]; tariffs: readonly Tariff[] };
   /** Units kept back from this account, and the most that are offered there; none where not given. */
   stock?: { reserve: number; cap: number | null };
   /** Today, as YYYY-MM-DD. */

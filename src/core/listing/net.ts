@@ -1,81 +1,106 @@
-import { convert, type Rate } from '../measure/index';
+import { ownValue } from '../json';
+import { amountIn, convert, type Rate } from '../measure/index';
+import { parcelOf, type Thing, toldGrams } from '../measure/parcel';
 import { type Net, type NetInput, netOf } from '../price/index';
+import { homeBand, quotes } from '../price/postage';
+import { readTier } from '../price/tiers';
 import type { MarketRules } from '../rules/index';
-import type { Content } from './index';
+import type { AccountContext } from './context';
+import type { Content } from './fields';
 
-/** Box, filling, tape for one parcel, in minor units. A setting of the shop comes with the packing needs. */
-export const packagingCost = 60;
+/** What the net of an item hangs on besides the listing: amounts in the shop's own currency, the thing bare. */
+export type NetThing = Thing & { cost: number | null };
 
-export type NetFacts = {
-  price: number;
-  cost: number | null;
-  weightGrams: number | null;
-  categoryId: string | null;
-  liveCount: number;
-  sellerPays: boolean;
-  longestMm?: number | null;
-  /** In the account's currency; the shop's own amount when left out. */
-  packaging?: number;
-  values?: Record<string, unknown>;
-  quote?: number | null;
+/** An account as far as nets hang on it. */
+export type NetShop = Pick<AccountContext, 'rate' | 'packaging' | 'packingCost' | 'parcels'> & {
+  compiled: { rules: MarketRules };
 };
 
-// Field by field, since it is built for every listing of a change: copying an object costs more than the net itself.
-const inputAt = (rules: MarketRules, facts: Omit<NetFacts, 'price'>, price: number): NetInput => ({
-  fees: rules.fees,
-  price,
-  cost: facts.cost,
-  categoryId: facts.categoryId,
-  liveCount: facts.liveCount,
-  weightGrams: facts.weightGrams,
-  longestMm: facts.longestMm,
-  values: facts.values,
-  sellerPaysPostage: facts.sellerPays,
-  buyerPaysLabel: rules.fees.labels.length > 0,
-  packaging: facts.packaging ?? packagingCost,
-  quote: facts.quote,
-});
-
-/** Everything but the price that the net on a marketplace hangs on. */
-export function netInput(rules: MarketRules, facts: Omit<NetFacts, 'price'>): Omit<NetInput, 'price'> {
-  const { price: _price, ...input } = inputAt(rules, facts, 0);
-  return input;
-}
-
-export const netFor = (rules: MarketRules, facts: NetFacts): Net => netOf(inputAt(rules, facts, facts.price));
-
-export const sellerPays = (rules: MarketRules, content: Content): boolean =>
-  rules.price?.holds === true ||
-  (rules.sellerPaysWhen !== null && content[rules.sellerPaysWhen.field] === rules.sellerPaysWhen.value);
-
-type Shop = { compiled: { rules: MarketRules }; rate: Rate | null };
-
-/** An amount of the items' currency in the account's. */
+/** An amount of the shop's own currency there; as it stands while no rate is known, since no price is made then. */
 export const amountThere = <T extends number | null>(amount: T, rate: Rate | null): T =>
   (amount === null || rate === null ? amount : convert(amount, rate)) as T; // null stays null, a number a number
 
+/** True when the seller pays the postage out of the price: the marketplace wants it so, or this listing says so. */
+export const sellerPays = (rules: MarketRules, content: Content): boolean =>
+  rules.price?.holds === true ||
+  (rules.sellerPaysWhen !== null && ownValue(content, rules.sellerPaysWhen.field) === rules.sellerPaysWhen.value);
+
+/** The ids of the listing's fields that its net hangs on, besides its price. */
+export const netFields = ({ fees, sellerPaysWhen }: MarketRules): string[] =>
+  [
+    'category',
+    'weightGrams',
+    'size',
+    sellerPaysWhen?.field,
+    fees.when?.field,
+    fees.advertisingField,
+    fees.handling?.field,
+    fees.bases?.field,
+  ].filter((field) => field !== undefined);
+
+/** The cheapest that a carrier asks for the parcel in the country, in the account's currency; null where none is known. */
+function quoteThere({ compiled, rate, packaging, parcels }: NetShop, thing: Thing): number | null {
+  const { grams, sides } = parcelOf(thing, parcels.boxes, packaging);
+  if (grams === 0) return null;
+  const [cheapest] = quotes(parcels.tariffs, { grams, sides, band: homeBand });
+  return cheapest ? amountIn(cheapest.amount, compiled.rules.currency, rate) : null;
+}
+
 /**
- * What the net of a computed listing hangs on besides its price.
- * @param cost in the items' currency
+ * Everything but the price that the net of a listing hangs on: the one place where it is gathered, for every screen.
+ * @param content what the listing holds, as far as fees hang on it
  */
-export const factsOf = (
-  { compiled: { rules }, rate }: Shop,
+export function netInput(
+  shop: NetShop,
   content: Content,
-  cost: number | null,
+  thing: NetThing,
   liveCount: number,
-): Omit<NetFacts, 'price'> => ({
-  cost: amountThere(cost, rate),
-  packaging: amountThere(packagingCost, rate),
-  weightGrams: typeof content.weightGrams === 'number' ? content.weightGrams : null,
-  longestMm: Array.isArray(content.size) ? Math.max(...content.size.map(Number)) : null,
-  categoryId: typeof content.category === 'string' ? content.category : null,
-  liveCount,
-  sellerPays: sellerPays(rules, content),
-  values: content,
-});
+): Omit<NetInput, 'price'> & { categoryId: string | null } {
+  const { rules } = shop.compiled;
+  const told = content.weightGrams;
+  const weightGrams = typeof told === 'number' ? told : toldGrams(thing, shop.parcels.boxes, shop.packaging);
+  const sides = Array.isArray(content.size) ? content.size : [thing.lengthMm, thing.widthMm, thing.heightMm];
+  const longest = Math.max(0, ...sides.map(Number));
+  const pays = sellerPays(rules, content);
+  const sellsLabels = rules.fees.labels.length > 0;
+  return {
+    fees: rules.fees,
+    cost: amountThere(thing.cost, shop.rate),
+    categoryId: typeof content.category === 'string' ? content.category : null,
+    liveCount,
+    weightGrams,
+    longestMm: longest || null,
+    values: content,
+    sellerPaysPostage: pays,
+    buyerPaysLabel: sellsLabels,
+    packaging: amountThere(shop.packingCost, shop.rate),
+    quote: pays && !sellsLabels ? quoteThere(shop, thing) : null,
+  };
+}
 
 /** The net of a computed listing in the account's currency; null while it has no price. */
-export function netOfContent(shop: Shop, content: Content, cost: number | null, liveCount: number): Net | null {
+export function netOfContent(shop: NetShop, content: Content, thing: NetThing, liveCount: number): Net | null {
   if (typeof content.price !== 'number') return null;
-  return netFor(shop.compiled.rules, { ...factsOf(shop, content, cost, liveCount), price: content.price });
+  return netOf({ ...netInput(shop, content, thing, liveCount), price: content.price });
+}
+
+/** A price below the usual one at which it may be bought as well, and what is left of it. */
+export type LowerPrice = { label: string; net: Net };
+
+/** What is left at each lower price that the listing allows: sale price, tiers. */
+export function netsBelow(shop: NetShop, content: Content, thing: NetThing, liveCount: number): LowerPrice[] {
+  const input = netInput(shop, content, thing, liveCount);
+  return shop.compiled.rules.extras.flatMap((extra): LowerPrice[] => {
+    const value = content[`extra.${extra.id}`];
+    if (extra.type === 'money' && extra.against === 'below-price' && typeof value === 'number')
+      return [{ label: extra.label, net: netOf({ ...input, price: value }) }];
+    if (extra.form === 'tiers' && Array.isArray(value))
+      return value.flatMap((line) => {
+        const tier = readTier(String(line), shop.compiled.rules.currency);
+        return tier
+          ? [{ label: `${extra.label}: from ${tier.pieces}`, net: netOf({ ...input, price: tier.price }) }]
+          : [];
+      });
+    return [];
+  });
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { digitsOf } from './money';
+import { digitsOf, homeCurrency } from './money';
 
 /** An exchange rate: how many millionths of a unit of `to` one unit of `from` is worth, and of which day. */
 export const rateSchema = z.object({
@@ -25,3 +25,17 @@ export const convert = (amount: number, rate: Rate): number =>
  */
 export const convertBack = (amount: number, rate: Rate): number =>
   Math.round((amount * 1_000_000 * 10 ** (digitsOf(rate.from) - digitsOf(rate.to))) / rate.millionths);
+
+/**
+ * An amount of the shop's own currency in another one; null while no rate to it is known.
+ * @param rate from the shop's currency to the other one
+ */
+export const amountIn = (amount: number, currency: string, rate: Rate | null): number | null =>
+  currency === homeCurrency ? amount : rate && convert(amount, rate);
+
+/**
+ * The way back: an amount of any currency in the shop's own; null while no rate is known.
+ * @param rate from the shop's currency to the other one
+ */
+export const homeAmount = (amount: number, currency: string, rate: Rate | null): number | null =>
+  currency === homeCurrency ? amount : rate && convertBack(amount, rate);

@@ -4,4 +4,6 @@ export * from './fees';
 export * from './listing-price';
 export * from './net';
 export * from './postage';
+export * from './sale-net';
 export * from './solve';
+export * from './tiers';

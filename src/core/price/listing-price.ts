@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { convert, type Rate } from '../measure/rate';
 import { type Rounding, roundingNames, roundings, roundTo } from '../measure/rounding';
-import type { NetInput } from './net';
+import { labelFor, type NetInput } from './net';
 import { priceFor } from './solve';
 
 /**
@@ -66,8 +66,7 @@ export function listingPrice(
     return kept === null ? null : { price: kept, because };
   }
   if (pricing.addPostage && net.sellerPaysPostage) {
-    const label = net.fees.labels.find((one) => (net.weightGrams ?? 0) <= one.upToGrams) ?? net.fees.labels.at(-1);
-    const postage = label?.amount ?? net.quote ?? 0;
+    const postage = labelFor(net.fees, net.weightGrams ?? 0)?.amount ?? net.quote ?? 0;
     if (postage) because.push('with postage');
     price += postage;
   }

@@ -26,6 +26,18 @@ export const quoteSchema = z.object({
 });
 export type Quote = z.infer<typeof quoteSchema>;
 
+/** How far a parcel goes. */
+export const bandLabels = [
+  ['near', 'nearby'],
+  ['home', 'in the country'],
+  ['abroad', 'next countries'],
+  ['far', 'overseas'],
+] as const;
+export type Band = (typeof bandLabels)[number][0];
+
+/** The band of parcels within the country, which postage is reckoned with before anybody has bought. */
+export const homeBand: Band = 'home';
+
 /** What every carrier asks for a parcel, cheapest first; those that do not take it are left out. Minor units. */
 export function quotes(
   tariffs: readonly Tariff[],

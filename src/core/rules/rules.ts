@@ -40,8 +40,11 @@ export const extraRuleSchema = z.object({
   from: z.array(z.string()).optional(),
   /** Also required when another field has one of these values. */
   requiredWhen: z.object({ field: z.string(), values: z.array(z.string()) }).optional(),
-  /** How its text must be written: `handle` small-letters-with-hyphens, `contents` lines such as `2 x Name`. */
-  form: z.enum(['handle', 'contents']).optional(),
+  /**
+   * How its text must be written: `handle` small-letters-with-hyphens, `contents` lines such as `2 x Name`, `tiers` lines
+   * such as `10: 4.50`.
+   */
+  form: z.enum(['handle', 'contents', 'tiers']).optional(),
   /** Dates: at least so many days ahead. Numbers: least and most. */
   minDaysAhead: z.number().int().optional(),
   min: z.number().optional(),

@@ -142,6 +142,12 @@ export const sale = mysqlTable(
     total: minor('total').notNull(),
     fee: minor('fee').notNull(),
     cost: minor('cost'),
+    /** What the buyer paid for postage besides, and what was taken off: in the currency of the sale. */
+    buyerPostage: minor('buyer_postage').notNull().default(0),
+    discount: minor('discount').notNull().default(0),
+    /** What the parcel cost the seller, reckoned until it is written down, and its packing: in the items' currency. */
+    postage: minor('postage').notNull().default(0),
+    packing: minor('packing').notNull().default(0),
     currency: varchar('currency', { length: 3 }).notNull(),
     /** Millionths of a unit of its currency that one of the items' was worth on its day; null in the items' own, or where no rate was known. */
     rateMillionths: bigint('rate_millionths', { mode: 'number' }),

@@ -3,7 +3,6 @@ import { boxSchema } from '../../core/measure/parcel';
 import { rateSchema } from '../../core/measure/rate';
 import { quoteSchema, tariffSchema } from '../../core/price/postage';
 import { addBox, newBoxSchema } from '../../services/accounts/add-box';
-import { findBoxes } from '../../services/accounts/find-boxes';
 import { forgetRate, forgetRateSchema } from '../../services/accounts/forget-rate';
 import { quoteParcel, quoteParcelSchema } from '../../services/accounts/quote-parcel';
 import { rateHistory } from '../../services/accounts/rate-history';
@@ -11,6 +10,7 @@ import { postagePaidSchema, recordPostage } from '../../services/accounts/record
 import { refreshRates } from '../../services/accounts/refresh-rates';
 import { refreshTariffs } from '../../services/accounts/refresh-tariffs';
 import { removeBox } from '../../services/accounts/remove-box';
+import { findBoxes } from '../../services/records/find-boxes';
 import { done, endpoint } from '../endpoint';
 
 /** Boxes, carriers and exchange rates. */

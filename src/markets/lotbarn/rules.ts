@@ -37,7 +37,13 @@ export function lotbarnRules(published: unknown): MarketRules {
         from: ['attributes.Finish', 'attributes.Colour'],
       },
       { ...textExtra('place', 'Private place', limit(rules, 'place', 60)), from: ['location'] },
-      { ...textExtra('tiers', 'Quantity tiers', 60), type: 'list', maxItems: limit(rules, 'tiers', 3), maxLength: 20 },
+      {
+        ...textExtra('tiers', 'Quantity tiers', 60),
+        type: 'list',
+        maxItems: limit(rules, 'tiers', 3),
+        maxLength: 20,
+        form: 'tiers',
+      },
     ],
   };
 }

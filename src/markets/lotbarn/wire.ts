@@ -1,17 +1,24 @@
 import type { Content } from '../../core/listing';
-import { parseAmount } from '../../core/measure';
+import { readTier, writeTier } from '../../core/price';
 import { amount, extra, fieldsFrom, number, said, text } from '../content';
 
-/** Tiers are written `10: 4.50`: from ten pieces on, 4.50 each. */
-const tier = (line: unknown): { from: number; cents: number } | null => {
-  const hit = /^\s*(\d{1,4})\s*:\s*([\d.,]+)\s*$/.exec(String(line));
-  const cents = hit ? parseAmount(hit[2] ?? '', 'EUR') : null;
-  return hit && cents !== null ? { from: Number(hit[1]), cents } : null;
-};
+const currency = 'EUR';
+
 const tiersOf = (content: Content) => {
   const lines = extra(content, 'tiers');
-  return Array.isArray(lines) ? lines.flatMap((line) => tier(line) ?? []) : [];
+  if (!Array.isArray(lines)) return [];
+  return lines.flatMap((line) => {
+    const tier = readTier(String(line), currency);
+    return tier ? [{ from: tier.pieces, cents: tier.price }] : [];
+  });
 };
+
+const tiersFrom = (wire: unknown): string[] | undefined =>
+  Array.isArray(wire) && wire.length
+    ? wire.map(({ from, cents }: { from: number; cents: number }) =>
+        writeTier({ pieces: Number(from), price: Number(cents) }, currency),
+      )
+    : undefined;
 
 /** Our content as a lot on Lotbarn. */
 export const toWire = (content: Content, photoIds: string[]): Record<string, unknown> => ({
@@ -54,4 +61,5 @@ export const fromWire = (wire: Record<string, unknown>): Content =>
     'extra.place': wire.place,
     price: wire.cents,
     quantity: wire.quantity,
+    'extra.tiers': tiersFrom(wire.tiers),
   });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { box } from '../../db/schema';
+import { recheckPostage } from './recheck-postage';
 
 export const newBoxSchema = z
   .object({
@@ -14,5 +15,6 @@ export const newBoxSchema = z
 
 export async function addBox(input: z.infer<typeof newBoxSchema>): Promise<{ id: number }> {
   const [{ insertId }] = await database().insert(box).values(input);
+  await recheckPostage();
   return { id: insertId };
 }

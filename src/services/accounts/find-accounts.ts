@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { config } from '../../config';
 import { filterSchema } from '../../core/filter';
 import { jsonSchema } from '../../core/json';
-import { noAllowance, packagingAllowanceSchema, rateSchema } from '../../core/measure';
+import { packagingAllowanceSchema, rateSchema } from '../../core/measure';
 import { feeTableSchema, pricingSchema, samePricing } from '../../core/price';
 import { extraRuleSchema } from '../../core/rules';
 import { driftRulesSchema, fullPace, noRenewal, ownPaceSchema, paceOn, renewalRuleSchema } from '../../core/sync';
@@ -34,7 +34,8 @@ export const accountViewSchema = z.object({
   footer: z.string(),
   houseTag: z.string(),
   pricing: pricingSchema,
-  packaging: packagingAllowanceSchema,
+  /** Null where the shop's own holds. */
+  packaging: packagingAllowanceSchema.nullable(),
   rate: rateSchema.nullable(),
   fees: feeTableSchema,
   autoDraft: z.boolean(),
@@ -92,7 +93,7 @@ export async function findAccounts(): Promise<{ accounts: AccountView[]; availab
       footer: row.footer,
       houseTag: row.houseTag,
       pricing: row.pricing ?? samePricing,
-      packaging: row.packaging ?? noAllowance,
+      packaging: row.packaging,
       rate,
       fees: rules.fees,
       autoDraft: row.autoDraft,

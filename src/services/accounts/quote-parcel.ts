@@ -1,8 +1,6 @@
 import { z } from 'zod';
-import { type Quote, quotes } from '../../core/price';
-import { readTariffs } from './read-tariffs';
-
-export const bands = ['near', 'home', 'abroad', 'far'] as const;
+import { bandLabels, homeBand, type Quote, quotes } from '../../core/price';
+import { readTariffs } from '../records/read-tariffs';
 
 export const quoteParcelSchema = z
   .object({
@@ -10,7 +8,7 @@ export const quoteParcelSchema = z
     lengthMm: z.coerce.number().int().min(0).max(20_000).optional(),
     widthMm: z.coerce.number().int().min(0).max(20_000).optional(),
     heightMm: z.coerce.number().int().min(0).max(20_000).optional(),
-    band: z.enum(bands).default('home'),
+    band: z.enum(bandLabels.map(([id]) => id)).default(homeBand),
   })
   .strict();
 

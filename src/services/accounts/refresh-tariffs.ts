@@ -4,6 +4,7 @@ import { NettingError } from '../../core/errors';
 import type { Tariff } from '../../core/price';
 import { database } from '../../db/client';
 import { tariff } from '../../db/schema';
+import { recheckPostage } from './recheck-postage';
 
 const tariffAnswerSchema = z.object({
   currency: z.literal('EUR'),
@@ -32,5 +33,6 @@ export async function refreshTariffs(): Promise<Tariff[]> {
       .insert(tariff)
       .values({ carrier: doc.id, doc, readAt: new Date() })
       .onDuplicateKeyUpdate({ set: { doc, readAt: new Date() } });
+  await recheckPostage();
   return carriers;
 }

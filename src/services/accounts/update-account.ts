@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { filterSchema } from '../../core/filter';
 import type { Json } from '../../core/json';
+import { packagingAllowanceSchema } from '../../core/measure/parcel';
 import { pricingSchema } from '../../core/price';
 import { database, transaction } from '../../db/client';
 import { account } from '../../db/schema';
@@ -21,9 +22,7 @@ export const updateAccountSchema = z
     footer: z.string().max(500),
     houseTag: z.string().trim().max(60),
     pricing: pricingSchema,
-    packaging: z
-      .object({ basisPoints: z.number().int().min(0).max(10_000), atLeastGrams: z.number().int().min(0).max(10_000) })
-      .strict(),
+    packaging: packagingAllowanceSchema.nullable().describe('What packing adds to the weight; null for the shop’s own'),
     autoDraft: z.boolean(),
     belongs: filterSchema.nullable().describe('Which items are meant for it; null for all'),
     defaults: z.record(z.string().max(60), json),

@@ -1,6 +1,13 @@
 import { z } from 'zod';
 import { fullPace, paceOn, secondsFor } from '../../core/sync';
-import { type AccountNet, type ItemTuple, netsAt, priceThere } from '../records/account-nets';
+import {
+  type AccountNet,
+  type ItemTuple,
+  type ListingTuple,
+  netsAt,
+  type Own,
+  priceThere,
+} from '../records/account-nets';
 
 export const accountConsequenceSchema = z.object({
   accountId: z.number(),
@@ -173,18 +180,19 @@ export class Consequences {
     row: ItemTuple,
     newPrice: number | null,
     quantityChanged: boolean,
-    overridePrice: number | null,
+    [, , overridePrice, text]: ListingTuple,
   ): void {
-    const before = overridePrice ?? priceThere(net, row, row[1]);
-    const after = overridePrice ?? priceThere(net, row, newPrice);
+    const own = text === null ? null : (JSON.parse(text) as Own); // written as JSON by ourselves
+    const before = overridePrice ?? priceThere(net, row, row[1], own);
+    const after = overridePrice ?? priceThere(net, row, newPrice, own);
     const isPrice = before !== after;
     this.add(net, {
       fields: isPrice ? (quantityChanged ? onBoth : onPrice) : quantityChanged ? onQuantity : onNothing,
       // What was not allowed before is no news.
       breaks: isPrice && priceBreaks(net, before).length === 0 ? priceBreaks(net, after) : noBreaks,
       keepsOverride: overridePrice !== null && newPrice !== row[1],
-      before: netsAt(net, row, before),
-      after: netsAt(net, row, after),
+      before: netsAt(net, row, before, own),
+      after: netsAt(net, row, after, own),
     });
   }
 

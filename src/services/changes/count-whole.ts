@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { applySteps } from '../../core/edit';
 import type { Item } from '../../core/item';
 import { type ComputedListing, type Content, computeListing } from '../../core/listing';
-import { factsOf, netFor } from '../../core/listing/net';
+import { type NetThing, netOfContent } from '../../core/listing/net';
 import { diff } from '../../core/sync';
 import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
@@ -23,11 +23,9 @@ const firstPortion = 50;
 const mostAtOnce = 500;
 const aimMs = 100;
 
-const netsOf = (there: AccountNet, content: Content, cost: number | null) => {
-  if (typeof content.price !== 'number') return null;
-  const facts = factsOf(there.account, content, cost, there.liveCount);
-  const { net, fees } = netFor(there.account.compiled.rules, { ...facts, price: content.price });
-  return { net, fees: fees.total };
+const netsOf = ({ account, liveCount }: AccountNet, content: Content, thing: NetThing) => {
+  const found = netOfContent(account, content, thing, liveCount);
+  return found && { net: found.net, fees: found.fees.total };
 };
 
 type Row = Awaited<ReturnType<typeof findEditedListings>>[number];
@@ -108,8 +106,8 @@ export async function* countWhole(edit: Edit): AsyncGenerator<EditConsequences> 
           ),
           breaks: breaksOf(item, row, net.account, becomes),
           keepsOverride: typeof own.price === 'number' && after.item.price !== item.price,
-          before: netsOf(net, was, item.cost),
-          after: becomes.content.quantity === 0 ? null : netsOf(net, becomes.content, after.item.cost),
+          before: netsOf(net, was, item),
+          after: becomes.content.quantity === 0 ? null : netsOf(net, becomes.content, after.item),
         });
       }
     }

@@ -10,4 +10,7 @@ export const netTuple = (item: Item): ItemTuple => [
   item.weightGrams,
   item.category,
   item.axes.length ? 1 : 0,
+  item.lengthMm,
+  item.widthMm,
+  item.heightMm,
 ];

@@ -4,7 +4,7 @@ import { applyToNumbers, isOnNumbers } from '../../core/edit';
 import { homeCurrency } from '../../core/measure';
 import { database, pool } from '../../db/client';
 import { readRows, streamRows } from '../../db/raw';
-import { accountNets, type ItemTuple, itemTuple, type ListingTuple } from '../records/account-nets';
+import { accountNets, type ItemTuple, itemTuple, type ListingTuple, ownColumn } from '../records/account-nets';
 import { selectionWhere } from '../records/selection';
 import { checkSteps } from './check-steps';
 import { Consequences, type EditConsequences } from './consequences';
@@ -26,7 +26,7 @@ async function* countOn(
   total.total = items;
   const listings = streamRows<ListingTuple>(
     listingConnection,
-    sql`select l.item_id, l.account_id, l.override_price from listing l join item i on i.id = l.item_id where ${where} and ${liveListings} order by l.item_id`,
+    sql`select l.item_id, l.account_id, l.override_price, ${ownColumn} from listing l join item i on i.id = l.item_id where ${where} and ${liveListings} order by l.item_id`,
   );
   // Both streams run in the order of the items and are merged, so that memory stays flat.
   let waiting: ListingTuple[] = [];
@@ -57,7 +57,7 @@ async function* countOn(
         if (!listing || listing[0] > row[0]) break;
         at++;
         const net = nets.get(listing[1]);
-        if (net && listing[0] === row[0]) total.listing(net, row, result.price, isQuantity, listing[2]);
+        if (net && listing[0] === row[0]) total.listing(net, row, result.price, isQuantity, listing);
       }
     }
     yield total.view(false);
@@ -88,7 +88,9 @@ async function* countNumbers(edit: Edit): AsyncGenerator<EditConsequences> {
  */
 export async function* countEdit(edit: Edit): AsyncGenerator<EditConsequences> {
   await checkSteps(database(), edit.steps);
-  yield* isOnNumbers(edit.steps) ? countNumbers(edit) : countWhole(edit);
+  // Where a template says what a net hangs on, each listing has to be computed as a whole.
+  const isTold = isOnNumbers(edit.steps) && ![...(await accountNets()).values()].some((one) => one.isTemplated);
+  yield* isTold ? countNumbers(edit) : countWhole(edit);
 }
 
 /** The same, once all is counted. */

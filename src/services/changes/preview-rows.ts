@@ -6,6 +6,7 @@ import type { Field } from '../../core/field';
 import { combinationWords } from '../../core/item';
 import type { Json } from '../../core/json';
 import { computeListing, type Overrides, toPlainText } from '../../core/listing';
+import { netOfContent } from '../../core/listing/net';
 import { diff } from '../../core/sync';
 import { database, withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
@@ -93,6 +94,18 @@ function shown(change: DoneChange, before: ItemRecord, { context }: LoadedSteps)
       note: null,
     },
   ];
+}
+
+/** What is left of a listing as it is by then. */
+function netIn(net: AccountNet, { item, overrides }: Seen, row: ListedRow | undefined): number | null {
+  const own = overrides.get(net.account.id) ?? {};
+  if (row && net.isTemplated) {
+    const { content } = computeListing(inputOf(item, { ...row, overrides: own }, net.account));
+    return netOfContent(net.account, content, item, net.liveCount)?.net ?? null;
+  }
+  const tuple = netTuple(item);
+  const price = typeof own.price === 'number' ? own.price : priceThere(net, tuple, item.price, own);
+  return netsAt(net, tuple, price, own)?.net ?? null;
 }
 
 type Seen = { item: ItemRecord['item']; overrides: ReadonlyMap<number, Overrides> };
@@ -185,11 +198,8 @@ export async function previewRows(edit: PreviewEdit, limit = 60): Promise<Previe
         .flatMap(({ accountId }) => {
           const net = nets.get(accountId);
           if (!net) return [];
-          const at = (record: Seen) => {
-            const tuple = netTuple(record.item);
-            const own = price(accountId, record.overrides);
-            return netsAt(net, tuple, own ?? priceThere(net, tuple, record.item.price))?.net ?? null;
-          };
+          const row = rows.find((one) => one.accountId === accountId);
+          const at = (record: Seen) => netIn(net, record, row);
           return [
             {
               accountId,

@@ -3,12 +3,12 @@ import type { Step, StepContext } from '../../core/edit';
 import { type Catalogue, fieldsFor } from '../../core/field';
 import { type Json, ownValue } from '../../core/json';
 import { type Content, certainCategory, computeListing } from '../../core/listing';
-import { factsOf, netInput } from '../../core/listing/net';
-import { homeCurrency, type RoundingName, roundings } from '../../core/measure';
+import { netInput } from '../../core/listing/net';
+import { amountIn, homeCurrency, type RoundingName, roundings } from '../../core/measure';
 import { type PriceGoal, priceFor } from '../../core/price';
 import type { Executor } from '../../db/client';
-import { box } from '../../db/schema';
 import { accountCounts } from '../records/count-listings';
+import { findBoxes } from '../records/find-boxes';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { soldFor } from './followed-sales';
@@ -40,16 +40,16 @@ export async function stepContext(db: Executor, steps: readonly Step[] = []): Pr
     }
     return ownValue(last.content, field) as Json | undefined; // a listing's content holds JSON values only
   }
-  function priceThere(record: ItemRecord, id: number, goal: PriceGoal, rounding: RoundingName): number | null {
+  function priceThere(record: ItemRecord, id: number, goal: PriceGoal, rounding: RoundingName, floor: number) {
     const account = byId.get(id);
     if (!account) return null;
     const { item } = record;
     const { content } = computeListing({ item, overrides: record.overrides.get(id) ?? {}, account });
     const { rules } = account.compiled;
-    const facts = netInput(rules, factsOf(account, content, item.cost, live?.(id).live ?? 0));
-    return priceFor(facts, goal, roundings[rounding], rules.price?.min ?? 0, rules.price?.max);
+    const input = netInput(account, content, item, live?.(id).live ?? 0);
+    return priceFor(input, goal, roundings[rounding], Math.max(floor, rules.price?.min ?? 0), rules.price?.max);
   }
-  const boxes = steps.some((step) => step.do.verb === 'box') ? await db.select().from(box).orderBy(box.id) : [];
+  const boxes = steps.some((step) => step.do.verb === 'box') ? await findBoxes(db) : [];
   return {
     accounts,
     context: {
@@ -69,6 +69,10 @@ export async function stepContext(db: Executor, steps: readonly Step[] = []): Pr
       currency: homeCurrency,
       listed,
       listingField: (id, field) => (rulesOf(id) ? catalogueOf(id).listing(field) : undefined),
+      amountThere(id, amount) {
+        const account = byId.get(id);
+        return account ? amountIn(amount, account.compiled.rules.currency, account.rate) : null;
+      },
       currencyOf: (id) => rulesOf(id)?.currency ?? homeCurrency,
     },
   };

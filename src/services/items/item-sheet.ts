@@ -119,7 +119,7 @@ export async function itemSheet(itemId: number): Promise<ItemSheet> {
       net: netOfContent(
         account,
         computed.content,
-        item.cost,
+        item,
         liveCounts.find((one) => one.accountId === account.id)?.live ?? 0,
       ),
       suggestions: suggestCategories(

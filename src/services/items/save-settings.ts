@@ -2,6 +2,7 @@ import { database } from '../../db/client';
 import { setting } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { readSettings, type ShopSettings } from '../records/read-settings';
+import { recheckAccounts } from '../records/recheck-accounts';
 
 /** Keeps the settings that are given; the others stay. */
 export async function saveSettings(actor: Actor, input: Partial<ShopSettings>): Promise<ShopSettings> {
@@ -13,5 +14,7 @@ export async function saveSettings(actor: Actor, input: Partial<ShopSettings>): 
       .values({ name, ...set })
       .onDuplicateKeyUpdate({ set });
   }
+  // Weights that are told, and prices that hold postage, follow from how parcels are packed.
+  if (input.packaging || input.packingCost !== undefined) await recheckAccounts([]);
   return readSettings();
 }

@@ -23,6 +23,8 @@ export const comparablesSchema = z.object({
   days: z.number(),
   /** What was asked and said nothing, in words. */
   silent: z.array(z.string()),
+  /** Currencies that were converted, by the rate of which day. */
+  converted: z.array(z.object({ currency: z.string(), date: z.string() })),
   statistics: statisticsSchema.nullable(),
   distribution: z.array(barSchema),
   sales: z.array(comparableSchema),
@@ -41,7 +43,7 @@ export async function comparablesOf(
 ): Promise<Comparables> {
   const db = database();
   const item = await loadItem(db, itemId);
-  const { sales, offers, silent } = await salesOfThing(await loadAccounts(db), item, true);
+  const { sales, offers, silent, converted } = await salesOfThing(await loadAccounts(db), item, true);
   const fitting = query.condition ? sales.filter((one) => one.condition === query.condition) : sales;
   const day = today();
   const statistics = statisticsOf(fitting, day, query.days);
@@ -53,6 +55,7 @@ export async function comparablesOf(
   return {
     days: query.days,
     silent,
+    converted,
     statistics,
     distribution: distributionOf(inside),
     sales: inside,

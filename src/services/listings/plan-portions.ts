@@ -83,7 +83,7 @@ function planKnot(item: Item, row: ListingRow | undefined, account: LoadedAccoun
     computed,
     row?.sent ?? null,
   );
-  const net = netOfContent(account, computed.content, item.cost, liveCount);
+  const net = netOfContent(account, computed.content, item, liveCount);
   const knot: PlannedKnot = {
     itemId: item.id,
     accountId: account.id,

@@ -42,7 +42,7 @@ export async function planRenewal(input: z.infer<typeof renewSchema>): Promise<R
   const countsOf = await accountCounts(db);
   const blocked = new Map<string, number>();
   const lines = new Map<number, RenewalPlan['accounts'][number]>();
-  for (const { listing: row, quantity, cost } of rows) {
+  for (const { listing: row, quantity } of rows) {
     const account = accounts.find((one) => one.id === row.accountId);
     const thing = items.get(row.itemId);
     if (!account || !thing) continue;
@@ -65,7 +65,7 @@ export async function planRenewal(input: z.infer<typeof renewSchema>): Promise<R
     };
     const { live } = countsOf(account.id);
     line.count++;
-    line.fees += netOfContent(account, computed.content, cost, live)?.fees.listing ?? 0;
+    line.fees += netOfContent(account, computed.content, thing, live)?.fees.listing ?? 0;
     lines.set(account.id, line);
   }
   for (const line of lines.values()) {

@@ -1,7 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { factsOf, netInput } from '../../core/listing/net';
-import { roundingNames, roundings } from '../../core/measure';
+import { netInput, netsBelow } from '../../core/listing/net';
+import { amountIn, roundingNames, roundings } from '../../core/measure';
 import { rateSchema } from '../../core/measure/rate';
 import { netOf, type PriceGoal, priceFor } from '../../core/price';
 import { feesSchema } from '../../core/price/fees';
@@ -12,7 +12,7 @@ import { rowsOf } from '../../db/rows';
 import { listing } from '../../db/schema';
 import { postageOf } from '../accounts/postage-of';
 import { computeRow } from '../records/compute-row';
-import { loadAccounts } from '../records/load-accounts';
+import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
 
 export const pricePanelQuerySchema = z
@@ -20,10 +20,11 @@ export const pricePanelQuerySchema = z
     /** A price to try, in minor units of the item's currency; the item's own when left out. */
     price: z.coerce.number().int().min(0).max(100_000_000_00).optional(),
     goal: z.enum(['net', 'margin', 'return']).optional(),
-    /** Net in minor units of each account's currency; margin and return in basis points. */
+    /** Net in minor units of the shop's own currency; margin and return in basis points. */
     amount: z.coerce.number().int().min(-1_000_000_00).max(1_000_000_00).optional(),
     rounding: z.enum(roundingNames).default('none'),
-    floor: z.coerce.number().int().min(0).default(0),
+    /** Never under it: minor units of the shop's own currency. */
+    floor: z.coerce.number().int().min(0).max(100_000_000_00).default(0),
   })
   .strict();
 
@@ -39,6 +40,8 @@ export const priceLineSchema = z.object({
   net: netSchema.nullable(),
   /** What would be left when it is sold through advertising; null where there is none. */
   netAdvertised: z.number().nullable(),
+  /** Lower prices at which it may be bought as well: sale price, tiers. */
+  below: z.array(z.object({ label: z.string(), price: z.number(), net: z.number() })),
   monthly: z.number(),
   /** The lowest price that reaches the goal; null when none does. */
   solved: z
@@ -68,6 +71,13 @@ const goalOf = ({ goal, amount }: z.infer<typeof pricePanelQuerySchema>): PriceG
   return { kind: goal, basisPoints: amount };
 };
 
+/** A wanted net in the account's currency by the day's rate; shares stay. Null while no rate is known. */
+function goalThere(goal: PriceGoal, { rate, compiled: { rules } }: LoadedAccount): PriceGoal | null {
+  if (goal.kind !== 'net') return goal;
+  const amount = amountIn(goal.amount, rules.currency, rate);
+  return amount === null ? null : { ...goal, amount };
+}
+
 /** Per account: price, fees, postage, net, margin and return; and the price for a wanted one. Nothing is changed. */
 export async function pricePanel(itemId: number, query: z.infer<typeof pricePanelQuerySchema>): Promise<PricePanel> {
   const db = database();
@@ -82,7 +92,6 @@ export async function pricePanel(itemId: number, query: z.infer<typeof pricePane
     postageOf(itemId),
   ]);
   const live = new Map(rowsOf<{ accountId: number; live: number }>(liveRows).map((one) => [one.accountId, one.live]));
-  const quote = postage.quotes[0]?.amount ?? null;
   const goal = goalOf(query);
   const lines = accounts
     .filter((account) => account.compiled.rules.price !== null)
@@ -90,14 +99,22 @@ export async function pricePanel(itemId: number, query: z.infer<typeof pricePane
       const { rules } = account.compiled;
       const row = rows.find((one) => one.accountId === account.id);
       const computed = computeRow(item, row, account);
-      const facts = { ...factsOf(account, computed.content, item.cost, live.get(account.id) ?? 0), quote };
-      const input = netInput(rules, facts);
+      const liveCount = live.get(account.id) ?? 0;
+      const input = netInput(account, computed.content, item, liveCount);
       const price = typeof computed.content.price === 'number' ? computed.content.price : null;
       const net = price === null ? null : netOf({ ...input, price });
+      const wanted = goal && goalThere(goal, account);
+      const floor = amountIn(query.floor, rules.currency, account.rate);
       const solvedPrice =
-        goal === null || (goal.kind === 'return' && !item.cost)
+        wanted === null || floor === null || (wanted.kind === 'return' && !item.cost)
           ? null
-          : priceFor(input, goal, roundings[query.rounding], query.floor);
+          : priceFor(
+              input,
+              wanted,
+              roundings[query.rounding],
+              Math.max(floor, rules.price?.min ?? 0),
+              rules.price?.max,
+            );
       const solved = solvedPrice === null ? null : netOf({ ...input, price: solvedPrice });
       const value = computed.values.find((one) => one.field === 'price');
       return {
@@ -110,6 +127,11 @@ export async function pricePanel(itemId: number, query: z.infer<typeof pricePane
         price,
         net,
         netAdvertised: net?.fees.advertising ? net.net - net.fees.advertising : null,
+        below: netsBelow(account, computed.content, item, liveCount).map(({ label, net: lower }) => ({
+          label,
+          price: lower.price,
+          net: lower.net,
+        })),
         monthly: rules.fees.monthly ?? 0,
         solved: solved && { price: solved.price, fees: solved.fees, net: solved.net },
       };

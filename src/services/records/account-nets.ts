@@ -1,5 +1,7 @@
 import { sql } from 'drizzle-orm';
-import { amountThere, netFor, netInput, packagingCost } from '../../core/listing/net';
+import type { Json } from '../../core/json';
+import type { Content } from '../../core/listing';
+import { netFields, netInput, netOfContent } from '../../core/listing/net';
 import { homeCurrency } from '../../core/measure';
 import { isSamePrice, listingPrice } from '../../core/price';
 import { database } from '../../db/client';
@@ -15,54 +17,77 @@ export type ItemTuple = [
   category: string,
   /** 1 when the item has variations. */
   varied: number,
+  lengthMm: number | null,
+  widthMm: number | null,
+  heightMm: number | null,
 ];
 
-export type ListingTuple = [itemId: number, accountId: number, overridePrice: number | null];
+/** Besides the price what is written for the account as JSON; null where that is nothing but price and units. */
+export type ListingTuple = [itemId: number, accountId: number, overridePrice: number | null, own: string | null];
+
+export type Own = Readonly<Record<string, Json>>;
 
 /** An account with what the net of everything that is sold there hangs on. */
 export type AccountNet = {
   account: LoadedAccount;
   liveCount: number;
-  sellerPays: boolean;
-  /** In its currency. */
-  packaging: number;
-  values: Record<string, unknown>;
+  /** The account's own fields where neither item nor template says otherwise, by field id. */
+  values: Content;
   /** Its prices are the items' own. */
   samePrice: boolean;
+  /**
+   * Some template says something that a net hangs on: which of them fits an item is only known when its listing is
+   * computed as a whole.
+   */
+  isTemplated: boolean;
 };
-
-const paysByDefault = ({ compiled: { rules }, defaults }: LoadedAccount): boolean =>
-  rules.price?.holds === true ||
-  (rules.sellerPaysWhen !== null &&
-    defaults[rules.sellerPaysWhen.field.replace('extra.', '')] === rules.sellerPaysWhen.value);
 
 function netAccount(account: LoadedAccount, liveCount: number): AccountNet {
   const { rules } = account.compiled;
+  const hangsOn = new Set(netFields(rules));
   return {
     account,
     liveCount,
-    sellerPays: paysByDefault(account),
-    packaging: amountThere(packagingCost, account.rate),
-    values: Object.fromEntries(Object.entries(account.defaults).map(([field, value]) => [`extra.${field}`, value])),
+    isTemplated: account.templates.some((one) => [...hangsOn].some((field) => (one.fields[field] ?? '').trim() !== '')),
+    values: Object.fromEntries(
+      rules.extras.flatMap((extra): [string, Json][] => {
+        const field = `extra.${extra.id}`;
+        const value = account.defaults[extra.id] ?? extra.fallback;
+        return hangsOn.has(field) && value !== null ? [[field, value]] : [];
+      }),
+    ),
     samePrice: isSamePrice(account.pricing, homeCurrency, rules.currency, rules.price?.holds === true),
   };
 }
 
+type Row = Readonly<[...ItemTuple, ...unknown[]]>;
+
+const thingOf = (row: Row) => ({
+  cost: row[3],
+  weightGrams: row[4],
+  lengthMm: row[7],
+  widthMm: row[8],
+  heightMm: row[9],
+});
+
+/** What the listing holds as far as its net hangs on it, without computing the rest of it. */
+const contentOf = ({ account, values }: AccountNet, row: Row, own: Own | null): Content => ({
+  ...values,
+  category: account.categoryMap[row[5]] ?? null,
+  ...own,
+});
+
 /** The price that an account makes of the item's. */
-export function priceThere(
-  { account, samePrice, sellerPays }: AccountNet,
-  row: Readonly<[...ItemTuple, ...unknown[]]>,
-  price: number | null,
-) {
+export function priceThere(there: AccountNet, row: Row, price: number | null, own: Own | null = null): number | null {
+  const { account, samePrice } = there;
   if (price === null || samePrice) return price;
   const { rules } = account.compiled;
-  const categoryId = account.categoryMap[row[5]] ?? null;
   const made = listingPrice(price, {
     pricing: account.pricing,
     rate: account.rate,
     needsRate: rules.currency !== homeCurrency,
     holds: rules.price?.holds === true,
-    net: netInput(rules, { cost: 0, weightGrams: row[4], categoryId, liveCount: 0, sellerPays }),
+    net: netInput(account, contentOf(there, row, own), thingOf(row), 0),
   });
   return made?.price ?? null;
 }
@@ -70,21 +95,15 @@ export function priceThere(
 /** Net and fees of a price there; null without one. */
 export function netsAt(
   there: AccountNet,
-  row: Readonly<[...ItemTuple, ...unknown[]]>,
+  row: Row,
   price: number | null,
+  own: Own | null = null,
 ): { net: number; fees: number } | null {
   if (price === null) return null;
-  const { net, fees } = netFor(there.account.compiled.rules, {
-    price,
-    cost: amountThere(row[3], there.account.rate),
-    packaging: there.packaging,
-    weightGrams: row[4],
-    categoryId: there.account.categoryMap[row[5]] ?? null,
-    liveCount: there.liveCount,
-    sellerPays: there.sellerPays,
-    values: there.values,
-  });
-  return { net, fees: fees.total };
+  const content = contentOf(there, row, own);
+  content.price = price;
+  const found = netOfContent(there.account, content, thingOf(row), there.liveCount);
+  return found && { net: found.net, fees: found.fees.total };
 }
 
 /** Every account, ready to compute nets. Live listings are counted only where a fee hangs on their number. */
@@ -103,4 +122,7 @@ export async function accountNets(): Promise<Map<number, AccountNet>> {
   return new Map(accounts.map((account) => [account.id, netAccount(account, live.get(account.id) ?? 0)]));
 }
 
-export const itemTuple = sql`i.id, i.price, i.quantity, i.cost, i.weight_grams, i.category, i.axes <> '[]'`;
+export const itemTuple = sql`i.id, i.price, i.quantity, i.cost, i.weight_grams, i.category, i.axes <> '[]', i.length_mm, i.width_mm, i.height_mm`;
+
+/** What is written for an account besides price and units: as JSON text, null where there is nothing of it. */
+export const ownColumn = sql`if(json_length(l.overrides) > json_exists(l.overrides, '$.price') + json_exists(l.overrides, '$.quantity'), concat(l.overrides, ''), null)`;

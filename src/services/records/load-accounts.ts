@@ -6,13 +6,16 @@ import {
   type Synonyms,
   type Template,
 } from '../../core/listing';
-import { homeCurrency, noAllowance, type Rate } from '../../core/measure';
+import { homeCurrency, type Rate } from '../../core/measure';
 import { samePricing } from '../../core/price';
 import { type CompiledRules, compileRules, type MarketRules, rulesFor } from '../../core/rules';
 import type { Executor } from '../../db/client';
 import type { AccountRow } from '../../db/schema';
 import { account, categoryMap, mapping, marketRules, template } from '../../db/schema';
+import { findBoxes } from './find-boxes';
 import { latestRates } from './latest-rates';
+import { readSettings } from './read-settings';
+import { readTariffs } from './read-tariffs';
 import { today } from './today';
 
 // A version of rules never changes, so it is parsed once a process.
@@ -88,14 +91,17 @@ export async function loadAccounts(db: Executor, ids?: number[]): Promise<Loaded
     .where(ids ? inArray(account.id, ids) : undefined)
     .orderBy(account.id);
   const markets = [...new Set(rows.map((row) => row.market))];
-  const [maps, mappings, templates, rates] = markets.length
-    ? await Promise.all([
-        db.select().from(categoryMap).where(inArray(categoryMap.market, markets)),
-        db.select().from(mapping).where(inArray(mapping.market, markets)),
-        db.select().from(template).orderBy(template.id),
-        latestRates(db),
-      ])
-    : [[], [], [], []];
+  if (markets.length === 0) return [];
+  const [maps, mappings, templates, rates, settings, boxes, tariffs] = await Promise.all([
+    db.select().from(categoryMap).where(inArray(categoryMap.market, markets)),
+    db.select().from(mapping).where(inArray(mapping.market, markets)),
+    db.select().from(template).orderBy(template.id),
+    latestRates(db),
+    readSettings(db),
+    findBoxes(db),
+    readTariffs(db),
+  ]);
+  const parcels = { boxes, tariffs };
   const loaded: LoadedAccount[] = [];
   for (const row of rows) {
     const compiled = await compiledFor(db, row);
@@ -114,7 +120,9 @@ export async function loadAccounts(db: Executor, ids?: number[]): Promise<Loaded
       footer: row.footer,
       houseTag: row.houseTag,
       pricing: row.pricing ?? samePricing,
-      packaging: row.packaging ?? noAllowance,
+      packaging: row.packaging ?? settings.packaging,
+      packingCost: settings.packingCost,
+      parcels,
       stock: { reserve: row.stockReserve, cap: row.stockCap },
       rate: rateTo(rates, compiled.rules.currency),
       today: today(),

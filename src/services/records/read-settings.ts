@@ -2,6 +2,7 @@ import { inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { readSkuPattern, type SkuPattern } from '../../core/item';
+import { noAllowance, packagingAllowanceSchema } from '../../core/measure/parcel';
 import { database, type Executor } from '../../db/client';
 import { setting } from '../../db/schema';
 
@@ -14,6 +15,10 @@ export const shopSettingsSchema = z
     historyDays: z.number().int().min(30).max(3_650),
     /** How long it is kept what exactly was sent to marketplaces and what they told. */
     requestDays: z.number().int().min(7).max(3_650),
+    /** What packing adds to the weight, on every account that has no allowance of its own. */
+    packaging: packagingAllowanceSchema,
+    /** Box, filling and tape of one parcel, in minor units of the shop's own currency. */
+    packingCost: z.number().int().min(0).max(100_000),
   })
   .strict();
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
@@ -25,7 +30,13 @@ export const someSettingsSchema = shopSettingsSchema.partial().superRefine(({ sk
   if ('problem' in read) context.addIssue({ code: 'custom', path: ['skuPattern'], message: read.problem });
 });
 
-const firstSettings: ShopSettings = { skuPattern: firstPattern, historyDays: 730, requestDays: 60 };
+const firstSettings: ShopSettings = {
+  skuPattern: firstPattern,
+  historyDays: 730,
+  requestDays: 60,
+  packaging: noAllowance,
+  packingCost: 60,
+};
 
 export async function readSettings(db: Executor = database()): Promise<ShopSettings> {
   const rows = await db

@@ -1,8 +1,9 @@
-import { and, desc, eq, lt } from 'drizzle-orm';
+import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { convertBack, homeCurrency } from '../../core/measure';
+import { homeCurrency } from '../../core/measure';
+import { netOfSale } from '../../core/price';
 import { database } from '../../db/client';
-import { account, item, sale } from '../../db/schema';
+import { account, item, postagePaid, sale } from '../../db/schema';
 
 export const findSalesSchema = z.object({
   account: z.coerce.number().int().optional(),
@@ -25,8 +26,14 @@ export const saleViewSchema = z.object({
   quantity: z.number(),
   total: z.number(),
   fee: z.number(),
+  buyerPostage: z.number(),
+  discount: z.number(),
   /** In the items' currency. */
   cost: z.number().nullable(),
+  /** What the parcel cost, in the items' currency, and whether that was written down. */
+  postage: z.number(),
+  postageKnown: z.boolean(),
+  packing: z.number(),
   /** What was left, in the items' currency by the rate of the day of the sale; null where none was known. */
   net: z.number().nullable(),
   netCurrency: z.string(),
@@ -43,22 +50,19 @@ export const saleViewSchema = z.object({
 });
 export type SaleView = z.infer<typeof saleViewSchema>;
 
-/** What is left of a sale after fees and cost, in the items' currency: amounts of two currencies are never added. */
-function netOf(one: typeof sale.$inferSelect): number | null {
-  const cost = (one.cost ?? 0) * one.quantity;
-  const kept = one.total - one.fee;
-  if (one.currency === homeCurrency) return kept - cost;
-  if (one.rateMillionths === null) return null;
-  const rate = { from: homeCurrency, to: one.currency, millionths: one.rateMillionths, date: '' };
-  return convertBack(kept, rate) - cost;
-}
-
-/** Sales, newest first, with what was left of each after fees and cost. */
+/** Sales, newest first, with what was left of each after fees, postage, packing and cost. */
 export async function findSales(
   input: z.infer<typeof findSalesSchema>,
 ): Promise<{ sales: SaleView[]; next: number | null }> {
   const rows = await database()
-    .select({ sale, accountName: account.name, photo: item.mainPhoto })
+    .select({
+      sale,
+      accountName: account.name,
+      photo: item.mainPhoto,
+      postageKnown: sql<boolean>`exists(select 1 from ${postagePaid} where ${postagePaid.saleId} = ${sale.id})`.mapWith(
+        Boolean,
+      ),
+    })
     .from(sale)
     .leftJoin(account, eq(account.id, sale.accountId))
     .leftJoin(item, eq(item.id, sale.itemId))
@@ -79,7 +83,7 @@ export async function findSales(
     .orderBy(desc(sale.id))
     .limit(input.limit + 1);
   const sales = rows.slice(0, input.limit).map(
-    ({ sale: one, accountName, photo }): SaleView => ({
+    ({ sale: one, accountName, photo, postageKnown }): SaleView => ({
       id: one.id,
       orderId: one.orderId,
       accountName,
@@ -92,7 +96,12 @@ export async function findSales(
       total: one.total,
       fee: one.fee,
       cost: one.cost,
-      net: one.state === 'cancelled' ? 0 : netOf(one),
+      buyerPostage: one.buyerPostage,
+      discount: one.discount,
+      postage: one.postage,
+      postageKnown,
+      packing: one.packing,
+      net: one.state === 'cancelled' ? 0 : netOfSale(one),
       netCurrency: homeCurrency,
       rawState: one.state === 'cancelled' ? null : one.rawState,
       state: one.state,

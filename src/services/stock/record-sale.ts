@@ -1,6 +1,6 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { combinationWords } from '../../core/item';
-import { type Narrowing, readNarrowing } from '../../core/listing';
+import { type Content, type Narrowing, type Overrides, readNarrowing } from '../../core/listing';
 import { database, type Executor, isDuplicate, transaction } from '../../db/client';
 import { item, listing, previousRemoteId, sale } from '../../db/schema';
 import type { RemoteOrder } from '../../markets';
@@ -8,29 +8,50 @@ import { systemActor } from '../access/actor';
 import { commitItems } from '../changes/commit-items';
 import { holdItems } from '../records/hold-items';
 import { rateTo } from '../records/latest-rates';
+import { parcelCosts } from './parcel-costs';
 import { soldVariation } from './sold-variation';
 import { unitsChange } from './units-change';
 
+const unknownThing = { cost: null, weightGrams: null, lengthMm: null, widthMm: null, heightMm: null };
+
 export type RecordedSale = { saleId: number; oversold: boolean } | { known: true };
 
-type Found = { itemId: number | null; listingId: number | null; isPresent: boolean; narrowing: Narrowing };
+type Found = {
+  itemId: number | null;
+  listingId: number | null;
+  isPresent: boolean;
+  narrowing: Narrowing;
+  /** What it held there, as far as known. */
+  sent: Content;
+};
+
+const asFound = (
+  {
+    itemId,
+    listingId,
+    overrides,
+    sent,
+  }: { itemId: number; listingId: number; overrides: Overrides; sent: Content | null },
+  isPresent: boolean,
+): Found => ({ itemId, listingId, isPresent, narrowing: readNarrowing(overrides.variations), sent: sent ?? {} });
 
 /** What was sold: by the number that the listing has there, had there, or else by our stock number. */
 async function soldThing(db: Executor, accountId: number, order: RemoteOrder): Promise<Found> {
+  const columns = { itemId: listing.itemId, listingId: listing.id, overrides: listing.overrides, sent: listing.sent };
   const [present] = await db
-    .select({ itemId: listing.itemId, listingId: listing.id, overrides: listing.overrides })
+    .select(columns)
     .from(listing)
     .where(and(eq(listing.accountId, accountId), eq(listing.remoteId, order.remoteListingId)));
-  if (present) return { ...present, isPresent: true, narrowing: readNarrowing(present.overrides.variations) };
+  if (present) return asFound(present, true);
   // It may have been made anew since: the order names the number that it had then.
   const [previous] = await db
-    .select({ itemId: listing.itemId, listingId: listing.id, overrides: listing.overrides })
+    .select(columns)
     .from(previousRemoteId)
     .innerJoin(listing, eq(listing.id, previousRemoteId.listingId))
     .where(and(eq(previousRemoteId.accountId, accountId), eq(previousRemoteId.remoteId, order.remoteListingId)));
-  if (previous) return { ...previous, isPresent: false, narrowing: readNarrowing(previous.overrides.variations) };
+  if (previous) return asFound(previous, false);
   const [bySku] = await db.select({ id: item.id }).from(item).where(eq(item.sku, order.sku));
-  return { itemId: bySku?.id ?? null, listingId: null, isPresent: false, narrowing: {} };
+  return { itemId: bySku?.id ?? null, listingId: null, isPresent: false, narrowing: {}, sent: {} };
 }
 
 /** What has become of one that is recorded already, in their words. */
@@ -53,6 +74,7 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
       const [stock] = found.itemId === null ? [] : (await holdItems(tx, [found.itemId])).items;
       const sold = stock?.axes.length ? soldVariation(stock, order, found.narrowing) : undefined;
       const there = stock?.axes.length ? (sold?.quantity ?? 0) : (stock?.quantity ?? 0);
+      const parcel = await parcelCosts(tx, accountId, order, found.sent, stock ?? unknownThing);
       const oversold = stock !== undefined && there < order.quantity;
       const [{ insertId: saleId }] = await tx.insert(sale).values({
         accountId,
@@ -68,6 +90,9 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
         unitPrice: order.unitPrice,
         total: order.total,
         fee: order.fee,
+        buyerPostage: order.buyerPostage,
+        discount: order.discount,
+        ...parcel,
         cost: stock?.cost ?? null,
         currency: order.currency,
         combination: sold?.key ?? null,

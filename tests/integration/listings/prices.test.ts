@@ -1,3 +1,7 @@
+import { and, eq } from 'drizzle-orm';
+import * as mine from '../../../src/db/client';
+import { listing, rate } from '../../../src/db/schema';
+import { recheckForeign } from '../../../src/services/accounts/recheck-foreign';
 import { readyItem } from '../../support/items';
 import { previewOn, valueFor } from '../../support/preview';
 import { accountOf, call } from '../../support/stack';
@@ -20,6 +24,8 @@ type Panel = {
   perPound: number | null;
   lines: Line[];
 };
+
+afterAll(mine.closeDatabase);
 
 const panel = async (id: number, query = ''): Promise<Panel> =>
   (await call<Panel>('GET', `/items/${id}/prices${query}`)).body;
@@ -60,21 +66,80 @@ test.each([
 ] as const)('the price for a wanted %s of %i, ending %s, nets it on every account', async (goal, amount, rounding) => {
   const item = await camera();
   const body = await panel(item.id, `?goal=${goal}&amount=${amount}&rounding=${rounding}`);
-  for (const line of body.lines) {
-    if (!line.solved) continue;
-    const own = await panel(item.id, `?goal=${goal}&amount=${amount}&rounding=${rounding}&price=${line.solved.price}`);
-    const same = own.lines.find((one) => one.accountId === line.accountId);
-    if (same?.price !== line.solved.price || !same.net) continue;
-    const reached = goal === 'net' ? same.net.net : goal === 'margin' ? same.net.margin : same.net.returnOnCost;
-    expect(reached).toBeGreaterThanOrEqual(amount - (goal === 'net' ? 0 : 1));
+  // What is made on a base cannot leave that share of the price at any price.
+  expect(body.lines.filter((line) => line.solved).length).toBeGreaterThan(body.lines.length - 2);
+  for (const { accountId, currency, solved, rate } of body.lines) {
+    if (!solved) continue;
+    // Written for this account alone, it is asked for just so, and what it leaves is read back from its own line.
+    await call('PUT', `/items/${item.id}/listings/${accountId}`, { field: 'price', value: solved.price });
+    const there = (await panel(item.id)).lines.find((one) => one.accountId === accountId);
+    expect(there?.price).toBe(solved.price);
+    const net = there?.net;
+    // An amount is wanted in the shop's own currency.
+    const wanted = goal === 'net' && currency !== 'EUR' ? Math.round((amount * (rate?.millionths ?? 0)) / 1e6) : amount;
+    const reached = goal === 'net' ? net?.net : goal === 'margin' ? net?.margin : net?.returnOnCost;
+    expect(reached).toBeGreaterThanOrEqual(wanted - (goal === 'net' ? 0 : 1));
   }
-  expect(body.lines.filter((line) => line.solved).length).toBeGreaterThan(6);
 });
 
-test('a floor is never gone under', async () => {
+test('a floor is never gone under, in whichever currency: it is an amount of the shop’s own', async () => {
   const item = await camera();
   const body = await panel(item.id, '?goal=net&amount=0&rounding=whole&floor=25000');
-  expect(body.lines.every((line) => line.solved === null || line.solved.price >= 25_000)).toBe(true);
+  const solved = body.lines.filter((line) => line.solved !== null);
+  expect(solved.some((line) => line.currency === 'SGD')).toBe(true);
+  for (const { currency, rate, solved: found } of solved) {
+    const floor = currency === 'EUR' ? 25_000 : Math.round((25_000 * (rate?.millionths ?? 0)) / 1e6);
+    expect(found?.price).toBeGreaterThanOrEqual(floor);
+  }
+});
+
+test('floor and wanted net of a change of many are the shop’s own currency, too', async () => {
+  const item = await camera();
+  const selasar = await accountOf('Selasar');
+  const where = { on: 'accounts', accounts: [selasar] };
+  const edit = (what: unknown) =>
+    call('POST', '/edits', {
+      selection: { kind: 'items', ids: [item.id] },
+      steps: [{ field: 'price', where, do: what }],
+      send: false,
+    });
+  const line = async () => lineOn(await panel(item.id), 'Selasar');
+  const inSgd = async (amount: number) => Math.round((amount * ((await line()).rate?.millionths ?? 0)) / 1e6);
+  await edit({ verb: 'percent', basisPoints: -5_000, floor: 25_000 });
+  // A cut never ends above what it was: the floor of 250 euros is far above half of it.
+  const cut = await line();
+  expect(cut.price).toBeLessThan(await inSgd(25_000));
+  await edit({ verb: 'set', value: await inSgd(40_000) });
+  await edit({ verb: 'percent', basisPoints: -5_000, floor: 25_000 });
+  expect((await line()).price).toBe(await inSgd(25_000));
+  await edit({ verb: 'solve', goal: 'net', amount: 6_000 });
+  const left = (await line()).net?.net ?? 0;
+  expect(left).toBeGreaterThanOrEqual(await inSgd(6_000));
+  expect(left - (await inSgd(6_000))).toBeLessThan(10);
+});
+
+test('a new rate prices anew what is priced by it', async () => {
+  const item = await readyItem({}, 1);
+  const selasar = await accountOf('Selasar');
+  const before = lineOn(await panel(item.id), 'Selasar');
+  const database = mine.database();
+  await database
+    .insert(rate)
+    .values({ base: 'EUR', currency: 'SGD', day: '2999-01-01', millionths: 3_000_000, readAt: new Date() });
+  try {
+    await recheckForeign();
+    const after = lineOn(await panel(item.id), 'Selasar');
+    expect(after.rate).toMatchObject({ date: '2999-01-01', millionths: 3_000_000 });
+    expect(after.price).toBeGreaterThan((before.price ?? 0) * 1.5);
+    const [row] = await database
+      .select()
+      .from(listing)
+      .where(and(eq(listing.itemId, item.id), eq(listing.accountId, selasar)));
+    expect(row?.wantedPrice).toBe(after.price);
+  } finally {
+    expect((await call('POST', '/rates/forget', { to: 'SGD', date: '2999-01-01' })).status).toBe(201);
+  }
+  expect(lineOn(await panel(item.id), 'Selasar').price).toBe(before.price);
 });
 
 test('Selasar’s price is in its own currency by a dated rate, and holds postage and fees', async () => {

@@ -19,6 +19,9 @@ const order = (sku: string, currency: string, total: number) => ({
   unitPrice: total,
   total,
   fee: Math.round(total / 10),
+  buyerPostage: 0,
+  discount: 0,
+  parcelShare: 1,
   currency,
   buyerTown: '',
   variation: null,
@@ -52,8 +55,8 @@ test('a sale in another currency keeps the rate of its day, and nothing of two c
   try {
     const { sales } = (await call<{ sales: Sale[] }>('GET', `/sales?item=${id}`)).body;
     const of = (currency: string) => sales.find((one) => one.currency === currency);
-    expect(of('JPY')).toMatchObject({ total: 16_000, net: 9_000 - 1_000, netCurrency: 'EUR' });
-    expect(of('KWD')).toMatchObject({ total: 50_000, net: 9_000 - 1_000, netCurrency: 'EUR' });
+    expect(of('JPY')).toMatchObject({ total: 16_000, net: 9_000 - 1_000 - 60, netCurrency: 'EUR' });
+    expect(of('KWD')).toMatchObject({ total: 50_000, net: 9_000 - 1_000 - 60, netCurrency: 'EUR' });
     expect(of('SEK')).toMatchObject({ net: null });
     const csv = await (
       await fetch(`${stack.base}/api/v1/sales.csv?item=${id}`, { headers: { authorization: `Bearer ${stack.token}` } })
@@ -63,19 +66,19 @@ test('a sale in another currency keeps the rate of its day, and nothing of two c
         .split('\r\n')
         .filter((line) => line.includes(',JPY,'))
         .join(),
-    ).toContain(',16000,1600,JPY,10.00,80.00,EUR,');
+    ).toContain(',16000,1600,0,0,JPY,10.00,0.00,0.60,79.40,EUR,');
     expect(
       csv
         .split('\r\n')
         .filter((line) => line.includes(',KWD,'))
         .join(),
-    ).toContain(',50.000,5.000,KWD,10.00,80.00,EUR,');
+    ).toContain(',50.000,5.000,0.000,0.000,KWD,10.00,0.00,0.60,79.40,EUR,');
     expect(
       csv
         .split('\r\n')
         .filter((line) => line.includes(',SEK,'))
         .join(),
-    ).toContain(',500.00,50.00,SEK,10.00,,EUR,');
+    ).toContain(',500.00,50.00,0.00,0.00,SEK,10.00,0.00,0.60,,EUR,');
   } finally {
     await db.delete(rate).where(sql`day = '2999-01-01' or currency in ('JPY', 'KWD')`);
   }

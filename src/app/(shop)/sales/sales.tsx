@@ -16,6 +16,7 @@ import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 import { AssignOrder } from './assign-order';
 import { ForgetBuyers } from './forget-buyers';
+import { Parcel, paidParts } from './parcel';
 
 const saleStates = ['paid', 'oversold', 'unassigned', 'cancelled'] as const;
 const saleWords = { paid: 'Paid', oversold: 'Oversold', unassigned: 'Of no item', cancelled: 'Cancelled' };
@@ -132,8 +133,24 @@ function SalesTable({
     { id: 'where', head: 'Where', cellClass: 'whitespace-nowrap', cell: (sale) => sale.accountName ?? 'By hand' },
     { id: 'to', head: 'To', cellClass: 'quiet whitespace-nowrap', cell: (sale) => sale.buyerTown },
     { id: 'units', head: 'Units', align: 'right', cell: (sale) => sale.quantity },
-    money('total', 'Total', (sale) => sale.total),
+    {
+      id: 'total',
+      head: 'Paid',
+      align: 'right',
+      cell: (sale) => (
+        <span title={paidParts(sale)}>
+          <Price amount={sale.total - sale.discount + sale.buyerPostage} currency={sale.currency} />
+        </span>
+      ),
+    },
     money('fees', 'Fees', (sale) => sale.fee),
+    {
+      id: 'parcel',
+      head: 'Parcel',
+      align: 'right',
+      cell: (sale) =>
+        sale.state === 'cancelled' ? <span className="quiet">–</span> : <Parcel sale={sale} done={assigned} />,
+    },
     money(
       'cost',
       'Cost',

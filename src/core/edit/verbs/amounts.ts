@@ -1,16 +1,28 @@
 import { z } from 'zod';
-import { amountToText, share } from '../../measure/money';
+import { amountToText, homeCurrency, share } from '../../measure/money';
 import { type RoundingName, roundingNames, roundings, roundTo } from '../../measure/rounding';
 import { defineVerb, type VerbContext, type VerbOutcome } from './verb';
 
 const amount = z.number().int().min(0).max(100_000_000_00);
-/** How a new amount shall end, and what it never goes under and over. */
+/** How a new amount shall end, and what it never goes under and over: those two in the shop's own currency. */
 export const bounds = {
   rounding: z.enum(roundingNames).default('none'),
   floor: amount.nullable().default(null),
   ceiling: amount.nullable().default(null),
 };
 type Bounds = { rounding: RoundingName; floor: number | null; ceiling: number | null };
+
+const noRate: VerbOutcome = { refused: 'No exchange rate is known for it' };
+
+/** An amount of the shop's own currency as the field counts; undefined while no rate is known. */
+export const inField = (amount: number | null, { there }: VerbContext): number | null | undefined =>
+  amount === null || !there ? amount : (there(amount) ?? undefined);
+
+/** The bounds in the currency of the field; null while no rate is known. */
+function boundsThere<T extends Bounds>(args: T, context: VerbContext): T | null {
+  const [floor, ceiling] = [inField(args.floor, context), inField(args.ceiling, context)];
+  return floor === undefined || ceiling === undefined ? null : { ...args, floor, ceiling };
+}
 
 export const roundingLabels: Record<RoundingName, string> = {
   none: 'As it is',
@@ -44,11 +56,11 @@ const missing = ({ field }: VerbContext): VerbOutcome => ({
 export const positive = (wanted: number, bounded: number, { field }: VerbContext): VerbOutcome =>
   wanted > 0 && bounded > 0 ? { to: bounded } : { refused: `Its ${field.label.toLowerCase()} would not be above zero` };
 
-export const sayBounds = ({ rounding, floor, ceiling }: Bounds, currency: string): string =>
+export const sayBounds = ({ rounding, floor, ceiling }: Bounds): string =>
   [
     rounding === 'none' ? '' : `, ending ${roundingLabels[rounding]}`,
-    floor === null ? '' : `, never under ${amountToText(floor, currency)}`,
-    ceiling === null ? '' : `, never over ${amountToText(ceiling, currency)}`,
+    floor === null ? '' : `, never under ${amountToText(floor, homeCurrency)}`,
+    ceiling === null ? '' : `, never over ${amountToText(ceiling, homeCurrency)}`,
   ].join('');
 const signed = (value: number, text: string) => `${value > 0 ? '+' : '−'}${text}`;
 
@@ -66,11 +78,12 @@ export const percentVerb = defineVerb({
     .strict(),
   apply(args, value, context) {
     if (typeof value !== 'number') return missing(context);
+    const limits = boundsThere(args, context);
+    if (!limits) return noRate;
     const wanted = value + share(value, args.basisPoints);
-    return positive(wanted, within(wanted, args, { old: value, isCut: args.basisPoints < 0 }), context);
+    return positive(wanted, within(wanted, limits, { old: value, isCut: args.basisPoints < 0 }), context);
   },
-  say: (args, { currency }) =>
-    `${signed(args.basisPoints, `${Math.abs(args.basisPoints) / 100} %`)}${sayBounds(args, currency)}`,
+  say: (args) => `${signed(args.basisPoints, `${Math.abs(args.basisPoints) / 100} %`)}${sayBounds(args)}`,
 });
 
 export const amountVerb = defineVerb({
@@ -82,11 +95,13 @@ export const amountVerb = defineVerb({
     .strict(),
   apply(args, value, context) {
     if (typeof value !== 'number') return missing(context);
+    const limits = boundsThere(args, context);
+    if (!limits) return noRate;
     const wanted = value + args.amount;
-    return positive(wanted, within(wanted, args, { old: value, isCut: args.amount < 0 }), context);
+    return positive(wanted, within(wanted, limits, { old: value, isCut: args.amount < 0 }), context);
   },
   say: (args, { currency }) =>
-    `${signed(args.amount, amountToText(Math.abs(args.amount), currency))}${sayBounds(args, currency)}`,
+    `${signed(args.amount, amountToText(Math.abs(args.amount), currency))}${sayBounds(args)}`,
 });
 
 export const formulaVerb = defineVerb({
@@ -101,12 +116,14 @@ export const formulaVerb = defineVerb({
     if (typeof result !== 'number') return result;
     const { is } = context.field.kind;
     if (is === 'money') {
+      const limits = boundsThere(args, context);
+      if (!limits) return noRate;
       const wanted = Math.round(result * 100);
-      return positive(wanted, within(wanted, args, null), context);
+      return positive(wanted, within(wanted, limits, null), context);
     }
     return { to: is === 'number' ? result : Math.round(is === 'length' ? result * 10 : result) };
   },
-  say: (args, { currency }) => `= ${args.formula.trim()}${sayBounds(args, currency)}`,
+  say: (args) => `= ${args.formula.trim()}${sayBounds(args)}`,
 });
 
 export const endingVerb = defineVerb({
@@ -132,12 +149,16 @@ export const boundsVerb = defineVerb({
     .refine(({ least, most }) => least === null || most === null || least <= most, 'The least is above the most'),
   apply({ least, most }, value, context) {
     if (typeof value !== 'number') return missing(context);
-    return { to: Math.min(Math.max(value, least ?? value), most ?? Number.POSITIVE_INFINITY) };
+    // Of money both are amounts of the shop's own currency, as every floor is.
+    const isMoney = context.field.kind.is === 'money';
+    const [low, high] = isMoney ? [inField(least, context), inField(most, context)] : [least, most];
+    if (low === undefined || high === undefined) return noRate;
+    return { to: Math.min(Math.max(value, low ?? value), high ?? Number.POSITIVE_INFINITY) };
   },
-  say: ({ least, most }, { field, currency }) =>
+  say: ({ least, most }, { field }) =>
     [
-      least === null ? '' : `at least ${field.show(least, { currency })}`,
-      most === null ? '' : `at most ${field.show(most, { currency })}`,
+      least === null ? '' : `at least ${field.show(least, { currency: homeCurrency })}`,
+      most === null ? '' : `at most ${field.show(most, { currency: homeCurrency })}`,
     ]
       .filter(Boolean)
       .join(', '),

@@ -29,6 +29,5 @@ export const followSalesVerb = defineVerb({
     const wanted = share(found.median, basisPoints);
     return positive(wanted, within(wanted, args, null), context);
   },
-  say: (args, { currency }) =>
-    `at ${args.basisPoints / 100} % of what such things sold for in ${args.days} days${sayBounds(args, currency)}`,
+  say: (args) => `at ${args.basisPoints / 100} % of what such things sold for in ${args.days} days${sayBounds(args)}`,
 });

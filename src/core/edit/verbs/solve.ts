@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { amountToText } from '../../measure/money';
+import { amountToText, homeCurrency } from '../../measure/money';
 import { type RoundingName, roundingNames } from '../../measure/rounding';
-import { roundingLabels } from './amounts';
+import { inField, sayBounds } from './amounts';
 import { defineVerb } from './verb';
 import type { WantedNet } from './wanted-net';
 
@@ -32,11 +32,13 @@ export const solveVerb = defineVerb({
     .object({
       verb: z.literal('solve'),
       goal: z.enum(['net', 'margin', 'return']),
-      /** Of a net: in the account's currency. */
+      /** Of a net: in the shop's own currency. */
       amount: z.number().int().min(-100_000_000).max(100_000_000).nullable().default(null),
       /** Of a margin or a return. */
       basisPoints: z.number().int().min(-10_000).max(1_000_000).nullable().default(null),
       rounding: z.enum(roundingNames).default('none'),
+      /** Never under it, in the shop's own currency. */
+      floor: z.number().int().min(0).max(100_000_000_00).nullable().default(null),
     })
     .strict()
     .superRefine(({ goal, amount, basisPoints }, context) => {
@@ -45,17 +47,20 @@ export const solveVerb = defineVerb({
       if (goal !== 'net' && basisPoints === null)
         context.addIssue({ code: 'custom', path: ['basisPoints'], message: 'Type the percentage that is to be left' });
     }),
-  apply(args, _value, { priceFor }) {
+  apply(args, _value, context) {
+    const { priceFor } = context;
     if (!priceFor) return { refused: 'A wanted net is reached account by account: choose accounts' };
-    const price = priceFor(wanted(args), args.rounding satisfies RoundingName);
+    const [amount, floor] = [inField(args.amount, context), inField(args.floor, context)];
+    if (amount === undefined || floor === undefined) return { refused: 'No exchange rate is known for it' };
+    const price = priceFor(wanted({ ...args, amount }), args.rounding satisfies RoundingName, floor ?? 0);
     return price === null ? { refused: 'No price leaves that much there' } : { to: price };
   },
-  say(args, { currency }) {
+  say(args) {
     const goal = wanted(args);
     const left =
       goal.kind === 'net'
-        ? `a net of ${amountToText(goal.amount, currency)}`
+        ? `a net of ${amountToText(goal.amount, homeCurrency)}`
         : `${inPercent(goal.basisPoints)} of the ${goal.kind === 'margin' ? 'price' : 'cost'}`;
-    return `so that ${left} is left${args.rounding === 'none' ? '' : `, ending ${roundingLabels[args.rounding]}`}`;
+    return `so that ${left} is left${sayBounds({ ...args, ceiling: null })}`;
   },
 });

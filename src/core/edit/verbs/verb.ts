@@ -9,8 +9,10 @@ import type { WantedNet } from './wanted-net';
 /** What a verb sees besides the value that it changes. */
 export type VerbContext = {
   field: Field;
-  /** ISO 4217 code of amounts. */
+  /** ISO 4217 code of the field's own amounts. */
   currency: string;
+  /** An amount of the shop's own currency in the field's; null while no rate is known. The same where nothing is said. */
+  there?(amount: number): number | null;
   /** Another field of the same place; undefined where there is none of that name. */
   fieldAt(field: string): Json | undefined;
   /** Of a combination what the first of those that are meant has. */
@@ -19,7 +21,7 @@ export type VerbContext = {
   /** What a pattern may speak of. */
   variables(): Record<string, unknown>;
   /** The lowest price on this account that leaves what is wanted, ending so; null when none does. Only of an account. */
-  priceFor?(goal: WantedNet, rounding: RoundingName): number | null;
+  priceFor?(goal: WantedNet, rounding: RoundingName, floor: number): number | null;
   /** The box that the item goes into; null where none of them holds it, or its sides are not known. */
   box?(): Box | null;
   /** The category that is suggested on this account, and how certain it is in percent. Only of an account. */

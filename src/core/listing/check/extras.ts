@@ -1,4 +1,5 @@
 import type { Json } from '../../json';
+import { readTier } from '../../price/tiers';
 import type { ExtraRule, MarketRules } from '../../rules/rules';
 import type { Content, Issue, ListingValue } from '../fields';
 import { textLength } from '../fit/text-length';
@@ -9,7 +10,20 @@ export type ExtraContext = { rules: MarketRules; needed: boolean; content: Conte
 const isEmpty = (value: Json) => value === null || value === '' || (Array.isArray(value) && value.length === 0);
 const dayMs = 86_400_000;
 
-function lists(extra: ExtraRule, values: Json[]): string | null {
+/** Each tier takes more pieces than the one before, at a lower price than it and than the listing's own. */
+function tiers(extra: ExtraRule, values: Json[], { rules, content }: ExtraContext): string | null {
+  let before = { pieces: 1, price: typeof content.price === 'number' ? content.price : Number.POSITIVE_INFINITY };
+  for (const value of values) {
+    const tier = readTier(String(value), rules.currency);
+    if (!tier) return `${extra.label}: each line has the form 10: 4.50`;
+    if (tier.pieces <= before.pieces || tier.price >= before.price)
+      return `${extra.label}: each line takes more pieces at a lower price than the one before`;
+    before = tier;
+  }
+  return null;
+}
+
+function lists(extra: ExtraRule, values: Json[], context: ExtraContext): string | null {
   if (extra.maxItems !== null && values.length > extra.maxItems) return `${extra.label}: ${extra.maxItems} at most`;
   if (extra.type === 'choices' && values.some((one) => !extra.values?.some((choice) => choice.id === one)))
     return `One of ${extra.label} is not known there`;
@@ -17,6 +31,7 @@ function lists(extra: ExtraRule, values: Json[]): string | null {
     return `${extra.label}: ${extra.maxLength} characters at most in each line`;
   if (extra.form === 'contents' && values.some((one) => !/^\d{1,3} x \S/.test(String(one))))
     return `${extra.label}: each line has the form 2 x Name`;
+  if (extra.form === 'tiers') return tiers(extra, values, context);
   return null;
 }
 
@@ -76,7 +91,7 @@ export function checkExtra(value: ListingValue, extra: ExtraRule, context: Extra
       );
     case 'choices':
     case 'list':
-      return say('extra-list', Array.isArray(said) ? lists(extra, said) : `${extra.label} must be a list`);
+      return say('extra-list', Array.isArray(said) ? lists(extra, said, context) : `${extra.label} must be a list`);
     case 'money':
     case 'integer':
       return say('extra-number', numbers(extra, said, content));

@@ -1,8 +1,9 @@
 import { offeredUnits } from '../../item/movements';
-import { packedGrams } from '../../measure/parcel';
+import { toldGrams } from '../../measure/parcel';
 import { isSamePrice, listingPrice } from '../../price/listing-price';
 import type { Content, Origin } from '../fields';
 import { neededRatio, photoReference, photoReferences, readPhotoReference } from '../fit/photos';
+import { netInput } from '../net';
 import { type Draft, type Part, text, unused } from './draft';
 
 export function quantity(draft: Draft): Part {
@@ -61,7 +62,8 @@ export function weight(draft: Draft): Part {
   if (written !== undefined) return { value: written, origin: 'override' };
   const { weightGrams } = draft.item;
   if (!weightGrams) return { value: weightGrams, origin: 'master' };
-  const packed = packedGrams(weightGrams, draft.account.packaging);
+  const { packaging, parcels } = draft.account;
+  const packed = toldGrams(draft.item, parcels.boxes, packaging);
   return { value: packed, origin: packed === weightGrams ? 'master' : 'fitted' };
 }
 
@@ -74,12 +76,6 @@ export function size(draft: Draft): Part {
   return { value: known ? [lengthMm, widthMm, heightMm] : null, origin: 'master' };
 }
 
-/** True when postage comes out of this price: because the marketplace wants it so, or because this listing says so. */
-export const paysPostage = (draft: Pick<Draft, 'rules'>, content: Content): boolean =>
-  draft.rules.price?.holds === true ||
-  (draft.rules.sellerPaysWhen !== null &&
-    content[draft.rules.sellerPaysWhen.field] === draft.rules.sellerPaysWhen.value);
-
 /** An amount of the item as this account asks for it: by its rule, in its currency. Null when that cannot be said. */
 function amountThere(draft: Draft, content: Content, amount: number): { price: number; how?: string } | null {
   const { item, account, rules } = draft;
@@ -90,16 +86,8 @@ function amountThere(draft: Draft, content: Content, amount: number): { price: n
     rate: account.rate,
     needsRate: item.currency !== rules.currency,
     holds,
-    net: {
-      fees: rules.fees,
-      categoryId: text(content.category) || null,
-      liveCount: 0,
-      weightGrams: typeof content.weightGrams === 'number' ? content.weightGrams : item.weightGrams,
-      longestMm: item.lengthMm,
-      values: content,
-      sellerPaysPostage: paysPostage(draft, content),
-      buyerPaysLabel: rules.fees.labels.length > 0,
-    },
+    // The free listings are not counted here: a price does not change because another listing was made.
+    net: netInput(account, { ...content, size: size(draft).value }, item, 0),
   });
   return made && { price: made.price, how: made.because.join(', ') };
 }

@@ -4,23 +4,17 @@ import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { parseLength } from '@/core/measure/length';
 import { formatWeight, parseWeight } from '@/core/measure/weight';
+import { type Band, bandLabels } from '@/core/price/postage';
 import { Price } from '@/ui/controls/format';
 import { Failed } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 
-const bands = [
-  ['near', 'nearby'],
-  ['home', 'in the country'],
-  ['abroad', 'next countries'],
-  ['far', 'overseas'],
-] as const;
-
 /** What each carrier asks for a parcel, by the weight that counts, at once while it is typed. */
 export function Quotes() {
   const [weight, setWeight] = useState('840 g');
   const [size, setSize] = useState('26 × 20 × 16 cm');
-  const [band, setBand] = useState<(typeof bands)[number][0]>('home');
+  const [band, setBand] = useState<Band>('home');
   const grams = parseWeight(weight);
   const unit = /[a-z"]+\s*$/i.exec(size)?.[0] ?? 'mm';
   const lengths = size
@@ -69,9 +63,9 @@ export function Quotes() {
           <select
             className="select select-sm w-full"
             value={band}
-            onChange={(event) => setBand(bands.find(([id]) => id === event.target.value)?.[0] ?? 'home')}
+            onChange={(event) => setBand(bandLabels.find(([id]) => id === event.target.value)?.[0] ?? 'home')}
           >
-            {bands.map(([id, label]) => (
+            {bandLabels.map(([id, label]) => (
               <option key={id} value={id}>
                 {label}
               </option>

@@ -3,6 +3,7 @@
 import { PageHead } from '@/ui/controls/states';
 import { CustomFields } from './custom-fields';
 import { KeptFor } from './kept-for';
+import { Packing } from './packing';
 import { StockNumbers } from './stock-numbers';
 
 /** What holds for the whole shop. */
@@ -12,6 +13,7 @@ export function Settings() {
       <PageHead title="Settings" />
       <div className="grid max-w-5xl gap-8 p-4">
         <StockNumbers />
+        <Packing />
         <KeptFor />
         <CustomFields />
       </div>

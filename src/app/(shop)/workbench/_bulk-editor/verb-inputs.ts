@@ -1,4 +1,5 @@
 import { caseLabels, goalLabels, roundingLabels, type VerbName } from '@/core/edit/verbs';
+import { homeCurrency } from '@/core/measure/money';
 
 /** How one argument of a verb is typed. `value` is read as the field itself is. */
 export type VerbInput = {
@@ -31,8 +32,8 @@ export type VerbInput = {
 
 const endings: VerbInput[] = [
   { name: 'rounding', label: 'Ending', as: 'choice', choices: Object.entries(roundingLabels) },
-  { name: 'floor', label: 'Never under', as: 'money', optional: true, placeholder: 'no floor' },
-  { name: 'ceiling', label: 'Never over', as: 'money', optional: true, placeholder: 'no ceiling' },
+  { name: 'floor', label: `Never under, ${homeCurrency}`, as: 'money', optional: true, placeholder: 'no floor' },
+  { name: 'ceiling', label: `Never over, ${homeCurrency}`, as: 'money', optional: true, placeholder: 'no ceiling' },
 ];
 const entries: VerbInput = { name: 'entries', label: 'Entries', as: 'entries', placeholder: 'one, another' };
 
@@ -61,9 +62,9 @@ export const verbInputs: Record<VerbName | 'follow', readonly VerbInput[]> = {
   fill: [{ name: 'pattern', label: 'Pattern', as: 'words', placeholder: '{{ brand }} {{ model }}' }],
   solve: [
     { name: 'goal', label: 'What is left', as: 'choice', choices: Object.entries(goalLabels) },
-    { name: 'amount', label: 'Net', as: 'net', optional: true, placeholder: '12.00' },
+    { name: 'amount', label: `Net, ${homeCurrency}`, as: 'net', optional: true, placeholder: '12.00' },
     { name: 'basisPoints', label: 'Percent', as: 'percent', optional: true, placeholder: '30' },
-    { name: 'rounding', label: 'Ending', as: 'choice', choices: Object.entries(roundingLabels) },
+    ...endings.filter((one) => one.name !== 'ceiling'),
   ],
   percent: [{ name: 'basisPoints', label: 'Percent', as: 'percent', placeholder: '-5' }, ...endings],
   amount: [{ name: 'amount', label: 'Amount', as: 'signed money', placeholder: '-2.50' }, ...endings],

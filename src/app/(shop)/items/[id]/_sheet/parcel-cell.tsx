@@ -1,8 +1,11 @@
 'use client';
 
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import { parseLength, parseSides } from '@/core/measure/length';
+import { boxTaken } from '@/core/measure/parcel';
+import { type Band, bandLabels } from '@/core/price/postage';
 import { Price } from '@/ui/controls/format';
 import { api } from '@/ui/data/api';
 import { Typed } from './typed';
@@ -53,7 +56,16 @@ export function SizeCell({ id, item, change, flush }: Props) {
             onChange={(event) => {
               const box = boxes.data.boxes.find((one) => String(one.id) === event.target.value);
               if (!box) return;
-              change({ lengthMm: box.lengthMm, widthMm: box.widthMm, heightMm: box.heightMm });
+              const taken = boxTaken(item, boxes.data.boxes);
+              change({
+                lengthMm: box.lengthMm,
+                widthMm: box.widthMm,
+                heightMm: box.heightMm,
+                // What is in it weighs what it did: a box that was taken before goes out again.
+                ...(item.weightGrams === null
+                  ? {}
+                  : { weightGrams: item.weightGrams - (taken?.grams ?? 0) + box.grams }),
+              });
               flush();
             }}
           >
@@ -75,15 +87,30 @@ function Quotes({ item }: { item: Item }) {
   const { weightGrams, lengthMm, widthMm, heightMm } = item;
   const sides = lengthMm && widthMm && heightMm ? { lengthMm, widthMm, heightMm } : {};
   const parcel = { grams: weightGrams ?? 0, ...sides };
+  const [band, setBand] = useState<Band>('home');
   const { data } = useQuery({
-    queryKey: ['quotes', parcel],
-    queryFn: () => api('GET /postage', { query: parcel }),
+    queryKey: ['quotes', parcel, band],
+    queryFn: () => api('GET /postage', { query: { ...parcel, band } }),
     enabled: Boolean(weightGrams),
     staleTime: 60_000,
+    placeholderData: keepPreviousData,
   });
-  if (!weightGrams || !data?.quotes.length) return null;
+  if (!weightGrams || !data) return null;
   return (
     <span className="quiet">
+      <select
+        aria-label="Destination"
+        className="select select-xs mr-1 w-32"
+        value={band}
+        onChange={(event) => setBand(bandLabels.find(([id]) => id === event.target.value)?.[0] ?? 'home')}
+      >
+        {bandLabels.map(([id, label]) => (
+          <option key={id} value={id}>
+            {label}
+          </option>
+        ))}
+      </select>
+      {data.quotes.length === 0 ? 'no carrier takes it there' : null}
       {data.quotes.map((quote, index) => (
         <span key={quote.carrier}>
           {index ? ' · ' : ''}

@@ -1,5 +1,6 @@
 'use client';
 
+import { useState } from 'react';
 import { pricingSchema } from '@/core/price/listing-price';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import { api } from '@/ui/data/api';
@@ -8,6 +9,7 @@ import { submitted, useCommand } from '@/ui/data/use-command';
 /** How prices and texts are made for this account, unless an item says otherwise. */
 export function Manner({ account, changed }: { account: AccountView; changed: () => void }) {
   const { pricing, packaging } = account;
+  const [ownPacking, setOwnPacking] = useState(packaging !== null);
   const save = useCommand(async (form: FormData) => {
     const text = (name: string) => String(form.get(name) ?? '');
     const number = (name: string) => Number(text(name).replace(',', '.')) || 0;
@@ -22,7 +24,9 @@ export function Manner({ account, changed }: { account: AccountView; changed: ()
           addPostage: form.get('addPostage') === 'on',
           rounding: pricingSchema.shape.rounding.parse(text('rounding')),
         },
-        packaging: { basisPoints: Math.round(number('allowance') * 100), atLeastGrams: Math.round(number('grams')) },
+        packaging: ownPacking
+          ? { basisPoints: Math.round(number('allowance') * 100), atLeastGrams: Math.round(number('grams')) }
+          : null,
       },
     });
     changed();
@@ -70,24 +74,37 @@ export function Manner({ account, changed }: { account: AccountView; changed: ()
           />
           Postage that you pay goes into the price
         </label>
-        <label className="flex flex-col gap-1">
-          Packing adds, % of the weight
+        <label className="col-span-2 flex items-center gap-2">
           <input
-            name="allowance"
-            className="input input-sm figures w-full"
-            inputMode="decimal"
-            defaultValue={packaging.basisPoints / 100}
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            checked={ownPacking}
+            onChange={(event) => setOwnPacking(event.target.checked)}
           />
+          Parcels from here are packed otherwise than the shop’s settings say
         </label>
-        <label className="flex flex-col gap-1">
-          but at least, grams
-          <input
-            name="grams"
-            className="input input-sm figures w-full"
-            inputMode="numeric"
-            defaultValue={packaging.atLeastGrams}
-          />
-        </label>
+        {ownPacking ? (
+          <>
+            <label className="flex flex-col gap-1">
+              Packing adds, % of the weight
+              <input
+                name="allowance"
+                className="input input-sm figures w-full"
+                inputMode="decimal"
+                defaultValue={(packaging?.basisPoints ?? 0) / 100}
+              />
+            </label>
+            <label className="flex flex-col gap-1">
+              but at least, grams
+              <input
+                name="grams"
+                className="input input-sm figures w-full"
+                inputMode="numeric"
+                defaultValue={packaging?.atLeastGrams ?? 0}
+              />
+            </label>
+          </>
+        ) : null}
         <label className="col-span-2 flex flex-col gap-1">
           Line under every description
           <input

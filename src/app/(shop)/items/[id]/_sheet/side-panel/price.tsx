@@ -2,14 +2,14 @@
 
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
-import { useState } from 'react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
-import { parseAmount } from '@/core/measure/money';
 import { DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { GoalFields, useGoal } from '../../_prices/goal';
+import { Lower } from '../../_prices/lower';
 import { Sold } from './sold';
 
 type Props = {
@@ -18,24 +18,10 @@ type Props = {
   write: (accountId: number, field: string, value: Json) => Promise<void>;
 };
 
-const goals = [
-  ['net', 'Net of'],
-  ['margin', 'Margin, %'],
-  ['return', 'Return on cost, %'],
-] as const;
-
 /** The price for a wanted net, account by account, and what such things sold for: both can be taken over. */
 export function BesidePrice({ item, change, write }: Props) {
-  const [goal, setGoal] = useState<(typeof goals)[number][0]>('net');
-  const [wanted, setWanted] = useState('');
-  const amount =
-    goal === 'net'
-      ? parseAmount(wanted, item.currency)
-      : wanted.trim() === ''
-        ? null
-        : Math.round(Number(wanted.replace(',', '.')) * 100);
-  const wish = amount !== null && Number.isFinite(amount) ? { goal, amount } : {};
-  const query = { rounding: 'ninety' as const, ...wish };
+  const goal = useGoal(item.currency);
+  const { query } = goal;
   const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['prices', item.id, item.version, query],
     queryFn: () => api('GET /items/{id}/prices', { params: { id: item.id }, query }),
@@ -45,30 +31,8 @@ export function BesidePrice({ item, change, write }: Props) {
   if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   return (
     <div className="p-3">
-      <div className="mb-2 flex items-end gap-2">
-        <label className="flex flex-col text-[12px]">
-          Price for a
-          <select
-            className="select select-sm w-36"
-            value={goal}
-            onChange={(event) => setGoal(goals.find(([id]) => id === event.target.value)?.[0] ?? 'net')}
-          >
-            {goals.map(([id, label]) => (
-              <option key={id} value={id}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex flex-col text-[12px]">
-          Wanted
-          <input
-            className="input input-sm figures w-24"
-            inputMode="decimal"
-            value={wanted}
-            onChange={(event) => setWanted(event.target.value)}
-          />
-        </label>
+      <div className="mb-2 flex flex-wrap items-end gap-2">
+        <GoalFields goal={goal} currency={item.currency} />
       </div>
       <DataTable
         look="part"
@@ -86,7 +50,12 @@ export function BesidePrice({ item, change, write }: Props) {
             id: 'net',
             head: 'Net',
             align: 'right',
-            cell: (line) => <Price amount={line.net?.net ?? null} currency={line.currency} tone />,
+            cell: (line) => (
+              <>
+                <Price amount={line.net?.net ?? null} currency={line.currency} tone />
+                <Lower line={line} />
+              </>
+            ),
           },
           {
             id: 'solved',

@@ -78,6 +78,11 @@ export function Comparables({ itemId, item, changed }: { itemId: number; item: I
             ))}
           </select>
         ) : null}
+        {data.converted.map(({ currency: from, date }) => (
+          <span key={from} className="quiet">
+            From {from} by the rate of {date}
+          </span>
+        ))}
         {data.silent.length ? <span className="quiet">{data.silent.join('; ')}</span> : null}
       </div>
       {statistics ? (

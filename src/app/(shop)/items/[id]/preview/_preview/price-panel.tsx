@@ -3,52 +3,23 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { amountToText, parseAmount } from '@/core/measure/money';
-import { type RoundingName, roundingNames } from '@/core/measure/rounding';
 import type { PriceLine } from '@/services/listings/price-panel';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
-
-const goals = [
-  { id: 'net', label: 'Net of' },
-  { id: 'margin', label: 'Margin of, %' },
-  { id: 'return', label: 'Return on cost of, %' },
-] as const;
-const endings = [
-  { id: 'none', label: 'to the cent' },
-  { id: 'whole', label: 'whole' },
-  { id: 'half', label: '.50' },
-  { id: 'ninety', label: '.90' },
-  { id: 'ninetyNine', label: '.99' },
-] as const;
+import { GoalFields, useGoal } from '../../_prices/goal';
+import { Lower } from '../../_prices/lower';
 
 type Props = { itemId: number; currency: string; version: number; changed: () => void };
 
 /** Fees, postage and what is left on every account, live while a price is tried; and the price for a wanted net. */
 export function PricePanel({ itemId, currency, version, changed }: Props) {
   const [tried, setTried] = useState('');
-  const [goal, setGoal] = useState<(typeof goals)[number]['id']>('net');
-  const [wanted, setWanted] = useState('');
-  const [rounding, setRounding] = useState<RoundingName>('ninety');
-  const [floor, setFloor] = useState('');
+  const goal = useGoal(currency);
   const price = tried ? parseAmount(tried, currency) : null;
-  const amount = wanted
-    ? goal === 'net'
-      ? parseAmount(wanted, currency)
-      : Math.round(Number(wanted.replace(',', '.')) * 100)
-    : null;
-  const lowest = parseAmount(floor, currency);
-  const query = useMemo(
-    () => ({
-      price: price ?? undefined,
-      ...(amount === null || Number.isNaN(amount) ? {} : { goal, amount }),
-      rounding,
-      floor: lowest ?? undefined,
-    }),
-    [price, amount, goal, rounding, lowest],
-  );
+  const query = useMemo(() => ({ price: price ?? undefined, ...goal.query }), [price, goal.query]);
   const settled = useDeferredValue(query);
   const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['prices', itemId, settled],
@@ -99,52 +70,7 @@ export function PricePanel({ itemId, currency, version, changed }: Props) {
           </button>
         ) : null}
         <span className="mx-2 h-8 w-px bg-base-300" aria-hidden="true" />
-        <label className="flex flex-col text-[12px]">
-          Price for a
-          <select
-            className="select select-sm w-44"
-            value={goal}
-            onChange={(event) => setGoal(event.target.value as typeof goal)}
-          >
-            {goals.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.label}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex flex-col text-[12px]">
-          Wanted
-          <input
-            className="input input-sm figures w-24"
-            inputMode="decimal"
-            value={wanted}
-            onChange={(event) => setWanted(event.target.value)}
-          />
-        </label>
-        <label className="flex flex-col text-[12px]">
-          Ending
-          <select
-            className="select select-sm w-28"
-            value={rounding}
-            onChange={(event) => setRounding(roundingNames.find((one) => one === event.target.value) ?? 'none')}
-          >
-            {endings.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.label}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex flex-col text-[12px]">
-          Never under
-          <input
-            className="input input-sm figures w-24"
-            inputMode="decimal"
-            value={floor}
-            onChange={(event) => setFloor(event.target.value)}
-          />
-        </label>
+        <GoalFields goal={goal} currency={currency} />
         <p className="quiet ml-auto text-[12px]">
           {data.cost === null ? (
             'No cost is written down'
@@ -232,7 +158,12 @@ function priceColumns(takeHere: (line: PriceLine, to: number) => Promise<boolean
       head: 'Net',
       align: 'right',
       cellClass: 'font-semibold',
-      cell: (line) => <Price amount={line.net?.net ?? null} currency={line.currency} tone />,
+      cell: (line) => (
+        <>
+          <Price amount={line.net?.net ?? null} currency={line.currency} tone />
+          <Lower line={line} />
+        </>
+      ),
     },
     { id: 'margin', head: 'Margin', align: 'right', cell: ({ net }) => percent(net?.margin ?? null) },
     { id: 'return', head: 'Return', align: 'right', cell: ({ net }) => percent(net?.returnOnCost ?? null) },
