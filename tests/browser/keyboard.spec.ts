@@ -37,7 +37,7 @@ test('by keyboard alone: sign in, record, publish, lower the price, see it sold'
   await expect(page.getByRole('grid', { name: 'Inventory' })).toBeVisible();
 
   await page.keyboard.press('n');
-  await page.waitForURL(/\/items\/\d+/);
+  await page.waitForURL(/\/items\/new/);
   await expect(page.getByRole('textbox', { name: 'Title' })).toBeVisible();
   // The chooser of files is the browser's own: it opens by Enter on the button, and is answered here.
   await tabTo(page, 'Add photos');
@@ -177,7 +177,7 @@ test('Tab goes on to the next field while proposals come up beside it, and a pro
 }) => {
   await signIn(page);
   await page.keyboard.press('n');
-  await page.waitForURL(/\/items\/\d+/);
+  await page.waitForURL(/\/items\/new/);
   await expect(page.getByRole('textbox', { name: 'Title' })).toBeFocused();
   await page.keyboard.type('Brask K-2 film camera');
   await tabTo(page, 'Category');

@@ -40,7 +40,7 @@ test('from nothing to ready on six marketplaces, eight photos of twelve megapixe
   const hand = new Hand(page);
   const began = Date.now();
   await hand.press('n');
-  await page.waitForURL(/\/items\/\d+/);
+  await page.waitForURL(/\/items\/new/);
   await expect(page.getByRole('textbox', { name: 'Title' })).toBeFocused();
   await hand.choose('Alt+a', files);
   await hand.type('Brask K-2 black 35 mm SLR film camera with 50 mm lens, 1970s, tested');

@@ -3,6 +3,7 @@ export * from './copy';
 export * from './custom-fields';
 export * from './item';
 export * from './movements';
+export * from './row-plan';
 export * from './sku';
 export * from './sku-pattern';
 export * from './standing';

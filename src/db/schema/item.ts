@@ -43,6 +43,8 @@ export const item = mysqlTable(
     variations: document<Variation[]>('variations').notNull().default([]),
     mainPhoto: varchar('main_photo', { length: 64 }),
     photoCount: int('photo_count').notNull().default(0),
+    /** Chosen by who sent it, so that it is made once however often it is sent. */
+    madeBy: varchar('made_by', { length: 36 }).unique(),
     standing: standing('archived').notNull().default(sql`false`),
     createdAt: moment('created_at').notNull(),
     updatedAt: moment('updated_at').notNull(),

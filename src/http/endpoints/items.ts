@@ -4,11 +4,12 @@ import { titleVersionSchema } from '../../core/listing/fit/title-versions';
 import { proposalSchema } from '../../core/wording/maker';
 import { maxPhotoBytes } from '../../photos/intake';
 import { addPhoto } from '../../services/items/add-photo';
+import { blankSheet } from '../../services/items/blank-sheet';
 import { returnChange } from '../../services/items/bring-back';
 import { createItem, createItemSchema } from '../../services/items/create-item';
 import { findOpenItems, openItemSchema, openItemsSchema } from '../../services/items/find-open-items';
 import { invitePhone, phoneLinkSchema } from '../../services/items/invite-phone';
-import { historyEntrySchema, itemHistory } from '../../services/items/item-history';
+import { historyQuerySchema, itemHistory, itemHistorySchema } from '../../services/items/item-history';
 import { itemSheet, itemSheetSchema } from '../../services/items/item-sheet';
 import { flawSchema, markFlaw } from '../../services/items/mark-flaw';
 import { numberItem } from '../../services/items/number-item';
@@ -17,6 +18,7 @@ import { photoHashSchema, photoRecipe } from '../../services/items/photo-recipe'
 import { itemPreviewSchema, previewItem } from '../../services/items/preview-item';
 import { customFieldKeySchema, removeCustomField } from '../../services/items/remove-custom-field';
 import { newCustomFieldSchema, saveCustomField } from '../../services/items/save-custom-field';
+import { saveRowPlan, saveRowPlanSchema } from '../../services/items/save-row-plan';
 import { saveSettings } from '../../services/items/save-settings';
 import { splitVariations, splitVariationsSchema } from '../../services/items/split-variations';
 import { titleProposals, titleProposalsSchema } from '../../services/items/title-proposals';
@@ -35,8 +37,20 @@ export const itemsEndpoints = [
     tag: 'Items',
     summary: 'Record an item, or a copy of one',
     body: createItemSchema,
-    answer: z.object({ id: z.number(), sku: z.string() }),
+    answer: z.object({
+      id: z.number(),
+      sku: z.string(),
+      known: z.boolean().optional().describe('It had been made by this key before'),
+    }),
     run: ({ actor, body }) => createItem(actor, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/items/blank',
+    tag: 'Items',
+    summary: 'A sheet of which nothing is stored, and what each account will ask for',
+    answer: itemSheetSchema,
+    run: () => blankSheet(),
   }),
   endpoint({
     method: 'GET',
@@ -58,9 +72,10 @@ export const itemsEndpoints = [
     method: 'GET',
     path: '/items/{id}/history',
     tag: 'Items',
-    summary: 'Who changed what and when',
-    answer: z.object({ history: z.array(historyEntrySchema) }),
-    run: async ({ params }) => ({ history: await itemHistory(params.id) }),
+    summary: 'Who changed what, and what each marketplace answered, a page at a time',
+    query: historyQuerySchema,
+    answer: itemHistorySchema,
+    run: ({ params, query }) => itemHistory(params.id, query),
   }),
   endpoint({
     method: 'POST',
@@ -206,5 +221,14 @@ export const itemsEndpoints = [
     body: someSettingsSchema,
     answer: shopSettingsSchema,
     run: ({ actor, body }) => saveSettings(actor, body),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/settings/rows',
+    tag: 'Settings',
+    summary: 'Which rows the sheet shows for a category, and in which order',
+    body: saveRowPlanSchema,
+    answer: done,
+    run: ({ actor, body }) => saveRowPlan(actor, body),
   }),
 ];

@@ -9,6 +9,7 @@ import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit-items';
 import { allCommitted } from '../changes/refusal-error';
 import { knownPhotos } from '../records/known-photos';
+import { photoChanges } from './photo-changes';
 
 /** A picture made from another one of the item: where it goes, and how it was made. */
 export type MadeFrom = { original: string; place: number | null; recipe: Record<string, unknown> };
@@ -46,18 +47,19 @@ export async function addPhoto(
       await commitItems(
         tx,
         [itemId],
-        ({ items: [item] }): Change[] => {
+        ({ items: [item], listings }): Change[] => {
           if (!item) throw new NettingError('not-found', `There is no item ${itemId}`);
           const target = { item: itemId };
           const before = item.photos.map((photo) => photo.hash);
           if (place === null) return [{ target, field: 'photos', to: [...before, hash] }];
           const replaced = item.photos[place];
           if (!replaced) throw gone();
-          const photos = { target, field: 'photos', to: before.map((one, index) => (index === place ? hash : one)) };
+          const after = before.map((one, index) => (index === place ? hash : one));
+          const photos = photoChanges(item, listings, after);
           // The flaw that it showed is still what it shows.
-          if (!replaced.flaw) return [photos];
+          if (!replaced.flaw) return photos;
           const flaws = { ...(fieldValue(item, 'flaws') as Record<string, string>), [hash]: replaced.flaw }; // hash → words
-          return [photos, { target, field: 'flaws', to: flaws }];
+          return [...photos, { target, field: 'flaws', to: flaws }];
         },
         { actor, why: 'typing', at, send: 'falls', photos: await knownPhotos(tx, [hash]) },
       ),

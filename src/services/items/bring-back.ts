@@ -10,6 +10,7 @@ import { commitItems } from '../changes/commit-items';
 import { allCommitted } from '../changes/refusal-error';
 import { knownPhotos } from '../records/known-photos';
 import { loadCustomFields } from '../records/load-custom-fields';
+import { photoChanges } from './photo-changes';
 
 /** Brings one field back to what it was before a change. That is a change itself and can be returned again. */
 export async function returnChange(actor: Actor, itemId: number, changeId: number): Promise<{ field: string }> {
@@ -31,13 +32,14 @@ export async function returnChange(actor: Actor, itemId: number, changeId: numbe
       await commitItems(
         tx,
         [itemId],
-        ({ items: [item] }): Change[] => {
+        ({ items: [item], listings }): Change[] => {
           if (!item) throw new NettingError('not-found', `There is no item ${itemId}`);
           const target = { item: itemId, account: there?.account, combination: row.combination ?? undefined };
           if (target.combination !== undefined) return [{ target, field, to: from }];
           if (there) return [{ target, field, ...(from === null ? {} : { to: from }) }];
           const known = catalogue.item(field);
           if (!known) throw new NettingError('invalid', 'This is not a field that can be brought back', { field });
+          if (field === 'photos' && Array.isArray(from)) return photoChanges(item, listings, from.map(String));
           // Units come back as what moved, never as a number; what was sold since stays sold.
           if (known.kind.is !== 'combinations') return [{ target, field, to: from }];
           const inverse = invert({ from, to: (row.to ?? null) as Json }, fieldValue(item, field), known); // JSON as above

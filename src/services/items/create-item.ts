@@ -13,7 +13,7 @@ import {
   variationFaults,
 } from '../../core/item';
 import { homeCurrency } from '../../core/measure';
-import { type Executor, transaction } from '../../db/client';
+import { database, type Executor, isDuplicate, transaction } from '../../db/client';
 import { newCombinationKey } from '../../db/combination-key';
 import { account, item, itemPhoto, listing, movement } from '../../db/schema';
 import type { Actor } from '../access/actor';
@@ -34,9 +34,11 @@ export const createItemSchema = z
     copyOf: z.number().int().positive().optional(),
     /** Its photos, too. */
     withPhotos: z.boolean().default(false),
+    key: z.uuid().optional().describe('The same key makes one item, however often it is sent'),
   })
   .strict();
 export type CreateItem = z.input<typeof createItemSchema>;
+export type CreatedItem = { id: number; sku: string; known?: boolean };
 
 async function copyPhotos(tx: Executor, from: number, to: number): Promise<void> {
   const photos = await tx
@@ -53,8 +55,18 @@ async function copyPhotos(tx: Executor, from: number, to: number): Promise<void>
 }
 
 /** Records a new item, its opening stock, and drafts for the accounts that want every new item. */
-export const createItem = (actor: Actor, input: CreateItem): Promise<{ id: number; sku: string }> =>
-  transaction((tx) => createItemWithin(tx, actor, input));
+export async function createItem(actor: Actor, input: CreateItem): Promise<CreatedItem> {
+  try {
+    return await transaction((tx) => createItemWithin(tx, actor, input));
+  } catch (error) {
+    const known = input.key !== undefined && isDuplicate(error) ? await madeBy(input.key) : undefined;
+    if (known) return { ...known, known: true };
+    throw error;
+  }
+}
+
+const madeBy = async (key: string) =>
+  (await database().select({ id: item.id, sku: item.sku }).from(item).where(eq(item.madeBy, key)))[0];
 
 /** The same in the caller's transaction. */
 export async function createItemWithin(
@@ -78,9 +90,15 @@ export async function createItemWithin(
   if (taken !== null)
     throw refusalError({ item: 0, field: 'sku', kind: 'sku-taken', why: `The stock number ${taken} was given before` });
   const quantity = fields.axes.length ? unitsOf(fields.variations) : (input.quantity ?? 1);
-  const [{ insertId: id }] = await tx
-    .insert(item)
-    .values({ ...fields, sku, currency: homeCurrency, quantity, createdAt: at, updatedAt: at });
+  const [{ insertId: id }] = await tx.insert(item).values({
+    ...fields,
+    sku,
+    currency: homeCurrency,
+    quantity,
+    madeBy: input.key ?? null,
+    createdAt: at,
+    updatedAt: at,
+  });
   const opening = fields.axes.length
     ? fields.variations.map((row) => ({
         combination: row.key,

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, or } from 'drizzle-orm';
+import { and, desc, eq, inArray, lt, or } from 'drizzle-orm';
 import { z } from 'zod';
 import { combinationWords } from '../../core/item';
 import { database } from '../../db/client';
@@ -33,8 +33,24 @@ export const historyEntrySchema = z.discriminatedUnion('kind', [
 ]);
 export type HistoryEntry = z.infer<typeof historyEntrySchema>;
 
-/** Who changed what and when, and what each marketplace answered: one timeline, newest first. */
-export async function itemHistory(itemId: number, limit = 100): Promise<HistoryEntry[]> {
+/** How far back a page has come in changes and in answers: what is before both comes next. */
+export const historyQuerySchema = z
+  .object({ beforeChange: z.coerce.number().int().optional(), beforeAnswer: z.coerce.number().int().optional() })
+  .strict();
+export type HistoryPlace = z.infer<typeof historyQuerySchema>;
+
+export const itemHistorySchema = z.object({
+  history: z.array(historyEntrySchema),
+  /** Where the next page begins; null at the beginning of the item. */
+  next: z.object({ beforeChange: z.number(), beforeAnswer: z.number() }).nullable(),
+});
+export type ItemHistory = z.infer<typeof itemHistorySchema>;
+
+const newest = Number.MAX_SAFE_INTEGER;
+
+/** Who changed what and when, and what each marketplace answered: one timeline, newest first, a page at a time. */
+export async function itemHistory(itemId: number, from: HistoryPlace = {}, limit = 100): Promise<ItemHistory> {
+  const { beforeChange = newest, beforeAnswer = newest } = from;
   const db = database();
   const [items, changes, answers] = await Promise.all([
     db.select({ variations: item.variations }).from(item).where(eq(item.id, itemId)),
@@ -42,9 +58,9 @@ export async function itemHistory(itemId: number, limit = 100): Promise<HistoryE
       .select({ change: changeRecord, accountId: listing.accountId })
       .from(changeRecord)
       .leftJoin(listing, eq(listing.id, changeRecord.listingId))
-      .where(eq(changeRecord.itemId, itemId))
+      .where(and(eq(changeRecord.itemId, itemId), lt(changeRecord.id, beforeChange)))
       .orderBy(desc(changeRecord.id))
-      .limit(limit),
+      .limit(limit + 1),
     db
       .select({ job })
       .from(job)
@@ -52,6 +68,7 @@ export async function itemHistory(itemId: number, limit = 100): Promise<HistoryE
       .where(
         and(
           eq(listing.itemId, itemId),
+          lt(job.id, beforeAnswer),
           // What is tried on and does not get through is told like what failed.
           or(
             inArray(job.state, ['done', 'failed', 'skipped']),
@@ -60,7 +77,7 @@ export async function itemHistory(itemId: number, limit = 100): Promise<HistoryE
         ),
       )
       .orderBy(desc(job.id))
-      .limit(limit),
+      .limit(limit + 1),
   ]);
   const rows = items[0]?.variations ?? [];
   const named = new Map(rows.map((row) => [row.key, combinationWords(row.values)]));
@@ -93,5 +110,15 @@ export async function itemHistory(itemId: number, limit = 100): Promise<HistoryE
       }),
     ),
   ];
-  return entries.sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : b.id - a.id)).slice(0, limit);
+  const sorted = entries.sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : b.id - a.id));
+  const history = sorted.slice(0, limit);
+  const least = (kind: HistoryEntry['kind'], before: number) =>
+    history.reduce((low, one) => (one.kind === kind ? Math.min(low, one.id) : low), before);
+  return {
+    history,
+    next:
+      sorted.length > limit
+        ? { beforeChange: least('change', beforeChange), beforeAnswer: least('answer', beforeAnswer) }
+        : null,
+  };
 }

@@ -2,7 +2,8 @@ import { desc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { kindSchema, listingField } from '../../core/field';
 import { customFieldSchema } from '../../core/item/custom-fields';
-import { itemSchema } from '../../core/item/item';
+import { type Item, itemSchema } from '../../core/item/item';
+import { planFor, rowPlanSchema } from '../../core/item/row-plan';
 import { jsonSchema } from '../../core/json';
 import { type ListingValue, suggestCategories } from '../../core/listing';
 import { listingValueSchema } from '../../core/listing/fields';
@@ -12,11 +13,12 @@ import { netSchema } from '../../core/price/net';
 import { knotStates } from '../../core/sync/state';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { job, listing } from '../../db/schema';
+import { job, type ListingRow, listing } from '../../db/schema';
 import { computeRow } from '../records/compute-row';
-import { loadAccounts } from '../records/load-accounts';
+import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { loadItem } from '../records/load-items';
+import { readSettings } from '../records/read-settings';
 
 export const sheetFieldSchema = listingValueSchema.extend({
   /** What it holds there: how it is read, shown and written. */
@@ -29,6 +31,7 @@ export type SheetField = z.infer<typeof sheetFieldSchema>;
 export const sheetColumnSchema = z.object({
   accountId: z.number(),
   market: z.string(),
+  marketName: z.string(),
   name: z.string(),
   currency: z.string(),
   listingId: z.number().nullable(),
@@ -64,19 +67,66 @@ export const itemSheetSchema = z.object({
   item: itemSchema,
   columns: z.array(sheetColumnSchema),
   customFields: z.array(customFieldSchema),
+  /** Which rows are shown for its category, and in which order; null as they come. */
+  rowPlan: rowPlanSchema.nullable(),
 });
 export type ItemSheet = z.infer<typeof itemSheetSchema>;
 
 /** What follows from the record or from their catalogue is not written by hand. */
 const isWritten = (field: string): boolean => field !== 'sku' && field !== 'product';
 
+export type ColumnFacts = {
+  row: ListingRow | undefined;
+  liveCount: number;
+  /** Whether the item is meant for it. */
+  isMeant: boolean;
+  lastError: SheetColumn['lastError'];
+};
+
+/** One account's column: what it will get of the item, where that comes from, what it leaves. */
+export function columnOf(account: LoadedAccount, item: Item, facts: ColumnFacts): SheetColumn {
+  const { row, liveCount, isMeant, lastError } = facts;
+  const { rules } = account.compiled;
+  const computed = computeRow(item, row, account);
+  const shape = (value: ListingValue): SheetField => ({
+    ...value,
+    kind: listingField(value.field, rules)?.kind ?? { is: 'text', most: 0 },
+    editable: isWritten(value.field),
+  });
+  return {
+    accountId: account.id,
+    market: rules.market,
+    marketName: rules.name,
+    name: account.name,
+    currency: rules.currency,
+    listingId: row?.id ?? null,
+    state: row?.state ?? 'none',
+    url: row?.remoteUrl ?? null,
+    leftOut: !isMeant,
+    photoMax: rules.photos.kind === 'catalogue' ? 0 : rules.photos.max,
+    variations: rules.variations ?? null,
+    narrowing: row?.overrides.variations,
+    ready: computed.ready,
+    blocking: computed.issues.filter((issue) => issue.blocks).length,
+    fields: computed.values.map(shape),
+    net: netOfContent(account, computed.content, item, liveCount),
+    suggestions: suggestCategories(
+      account.compiled,
+      { ownCategory: item.category, title: item.title, brand: item.brand, attributes: item.attributes },
+      account.categoryMap,
+    ),
+    lastError,
+  };
+}
+
 /** Everything the item sheet shows: the record, and per account what it will get, where that comes from, what it leaves. */
 export async function itemSheet(itemId: number): Promise<ItemSheet> {
   const db = database();
-  const [item, accounts, customFields, rows, liveCounts, failures] = await Promise.all([
+  const [item, accounts, customFields, settings, rows, liveCounts, failures] = await Promise.all([
     loadItem(db, itemId),
     loadAccounts(db),
     loadCustomFields(db),
+    readSettings(db),
     db.select().from(listing).where(eq(listing.itemId, itemId)),
     db
       .execute(
@@ -93,46 +143,17 @@ export async function itemSheet(itemId: number): Promise<ItemSheet> {
   ]);
   const columns = accounts.map((account): SheetColumn => {
     const row = rows.find((one) => one.accountId === account.id);
-    const { rules } = account.compiled;
-    const computed = computeRow(item, row, account);
-    const shape = (value: ListingValue): SheetField => ({
-      ...value,
-      kind: listingField(value.field, rules)?.kind ?? { is: 'text', most: 0 },
-      editable: isWritten(value.field),
-    });
     const last = failures.find((one) => one.listingId === row?.id);
-    return {
-      accountId: account.id,
-      market: rules.market,
-      name: account.name,
-      currency: rules.currency,
-      listingId: row?.id ?? null,
-      state: row?.state ?? 'none',
-      url: row?.remoteUrl ?? null,
-      leftOut: (row?.wanted ?? 'none') === 'none',
-      photoMax: rules.photos.kind === 'catalogue' ? 0 : rules.photos.max,
-      variations: rules.variations ?? null,
-      narrowing: row?.overrides.variations,
-      ready: computed.ready,
-      blocking: computed.issues.filter((issue) => issue.blocks).length,
-      fields: computed.values.map(shape),
-      net: netOfContent(
-        account,
-        computed.content,
-        item,
-        liveCounts.find((one) => one.accountId === account.id)?.live ?? 0,
-      ),
-      suggestions: suggestCategories(
-        account.compiled,
-        { ownCategory: item.category, title: item.title, brand: item.brand, attributes: item.attributes },
-        account.categoryMap,
-      ),
+    return columnOf(account, item, {
+      row,
+      liveCount: liveCounts.find((one) => one.accountId === account.id)?.live ?? 0,
+      isMeant: (row?.wanted ?? 'none') !== 'none',
       // Also of what is tried on and does not get through.
       lastError:
         last?.message && (last.state === 'failed' || (last.state === 'waiting' && row?.problem))
           ? { message: last.message, fix: last.fix, field: last.field }
           : null,
-    };
+    });
   });
-  return { item, columns, customFields };
+  return { item, columns, customFields, rowPlan: planFor(settings.sheetRows, item.category) };
 }

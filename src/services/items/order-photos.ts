@@ -7,6 +7,7 @@ import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit-items';
 import { allCommitted } from '../changes/refusal-error';
 import { knownPhotos } from '../records/known-photos';
+import { photoChanges } from './photo-changes';
 
 export const hash = z.string().regex(/^[0-9a-f]{64}$/);
 
@@ -24,13 +25,13 @@ export async function orderPhotos(
       await commitItems(
         tx,
         [itemId],
-        async ({ items: [item] }) => {
+        async ({ items: [item], listings }) => {
           if (!item) throw new NettingError('not-found', `There is no item ${itemId}`);
           const here = item.photos.map((photo) => photo.hash);
           const strange = photos.some((one) => !here.includes(one));
           if (strange && !(await wasHere(tx, itemId, here, photos)))
             throw new NettingError('invalid', 'One of these photos does not belong to the item', { field: 'photos' });
-          return [{ target: { item: itemId }, field: 'photos', to: photos }];
+          return photoChanges(item, listings, photos);
         },
         { actor, why: 'typing', at: new Date(), send: 'falls', photos: await knownPhotos(tx, photos) },
       ),

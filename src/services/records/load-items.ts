@@ -43,7 +43,14 @@ export function groupByItem<T extends { itemId: number }>(rows: readonly T[]): M
 }
 
 function toItem(row: ItemRow, photos: { hash: string; width: number; height: number; flaw: string | null }[]): Item {
-  const { mainPhoto: _main, photoCount: _count, createdAt: _created, updatedAt: _updated, ...fields } = row;
+  const {
+    mainPhoto: _main,
+    photoCount: _count,
+    madeBy: _by,
+    createdAt: _created,
+    updatedAt: _updated,
+    ...fields
+  } = row;
   return {
     ...fields,
     photos: photos.map(({ hash, width, height, flaw }) => ({ hash, width, height, ...(flaw ? { flaw } : {}) })),

@@ -1,7 +1,7 @@
 import { inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { readSkuPattern, type SkuPattern } from '../../core/item';
+import { readSkuPattern, rowPlanSchema, type SkuPattern } from '../../core/item';
 import { noAllowance, packagingAllowanceSchema } from '../../core/measure/parcel';
 import { database, type Executor } from '../../db/client';
 import { setting } from '../../db/schema';
@@ -19,16 +19,21 @@ export const shopSettingsSchema = z
     packaging: packagingAllowanceSchema,
     /** Box, filling and tape of one parcel, in minor units of the shop's own currency. */
     packingCost: z.number().int().min(0).max(100_000),
+    /** Which rows of the sheet are shown and in which order, by own category. */
+    sheetRows: z.record(z.string().max(200), rowPlanSchema),
   })
   .strict();
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
 
 /** Some of the settings, to be kept. */
-export const someSettingsSchema = shopSettingsSchema.partial().superRefine(({ skuPattern }, context) => {
-  if (skuPattern === undefined) return;
-  const read = readSkuPattern(skuPattern);
-  if ('problem' in read) context.addIssue({ code: 'custom', path: ['skuPattern'], message: read.problem });
-});
+export const someSettingsSchema = shopSettingsSchema
+  .omit({ sheetRows: true })
+  .partial()
+  .superRefine(({ skuPattern }, context) => {
+    if (skuPattern === undefined) return;
+    const read = readSkuPattern(skuPattern);
+    if ('problem' in read) context.addIssue({ code: 'custom', path: ['skuPattern'], message: read.problem });
+  });
 
 const firstSettings: ShopSettings = {
   skuPattern: firstPattern,
@@ -36,6 +41,7 @@ const firstSettings: ShopSettings = {
   requestDays: 60,
   packaging: noAllowance,
   packingCost: 60,
+  sheetRows: {},
 };
 
 export async function readSettings(db: Executor = database()): Promise<ShopSettings> {

@@ -4,8 +4,7 @@ import { LayoutGrid, SunMoon } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { api } from '../data/api';
-import { useCommand } from '../data/use-command';
+import { newSheet } from '../data/new-sheet';
 import { isWriting } from './is-writing';
 import type { Places } from './places';
 import { useNotice } from './providers';
@@ -41,14 +40,8 @@ export function Launcher() {
   }, []);
   const [help, setHelp] = useState(false);
   const [newFrom, setNewFrom] = useState(false);
-  const newItem = useCommand(
-    async () => {
-      const { id } = await api('POST /items', { body: {} });
-      router.push(`/items/${id}`);
-      return undefined;
-    },
-    { touches: [['stages']], tells: true },
-  );
+  // Nothing is stored by that: an item is with the first thing that is said of it.
+  const newItem = useCallback(() => router.push(newSheet()), [router]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       // Half of its key is pressed: it is there with the other half.
@@ -75,13 +68,7 @@ export function Launcher() {
 
   return (
     <>
-      <button
-        type="button"
-        id="new-item"
-        className="btn btn-primary btn-sm"
-        disabled={newItem.busy}
-        onClick={() => void newItem.run()}
-      >
+      <button type="button" id="new-item" className="btn btn-primary btn-sm" onClick={newItem}>
         New item
       </button>
       <button
@@ -108,7 +95,7 @@ export function Launcher() {
             taken();
             setPlaces(null);
           }}
-          newItem={() => void newItem.run()}
+          newItem={newItem}
           newFrom={() => setNewFrom(true)}
           help={() => setHelp(true)}
         />

@@ -11,6 +11,7 @@ import type { LookedUp } from '@/services/accounts/look-up-product';
 import type { TemplateView } from '@/services/listings/find-templates';
 import { Dialog } from '../controls/dialog';
 import { api, photoUrl } from '../data/api';
+import { newSheet } from '../data/new-sheet';
 import { useNotice } from './providers';
 
 /** What a template's conditions say an item is: the fields that a new one begins with. */
@@ -87,7 +88,14 @@ export function NewFrom({ close }: { close: () => void }) {
           className="input input-sm w-full"
         />
         <Command.List className="mt-2 max-h-[50vh] overflow-auto">
-          <Command.Item value="nothing" className={row} onSelect={() => void make({}, false)}>
+          <Command.Item
+            value="nothing"
+            className={row}
+            onSelect={() => {
+              close();
+              router.push(newSheet());
+            }}
+          >
             Nothing: an empty sheet
           </Command.Item>
           <Command.Group heading={wanted ? 'Items' : 'The last items'} className={group}>

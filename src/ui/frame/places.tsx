@@ -9,7 +9,7 @@ import { api } from '../data/api';
 import { useActions } from './actions';
 import { toggleTheme } from './theme';
 
-type Place = { label: string; hint: string; run: () => void };
+type Place = { label: string; hint: string; keys?: string; run: () => void };
 
 type Props = {
   /** What was typed before it had the focus; from then on it is typed here. */
@@ -55,13 +55,19 @@ export function Places({ taken, close, newItem, newFrom, help }: Props) {
     { label: 'Shortcuts', hint: 'Keys that work here', run: help },
   ];
 
+  const groups: { heading: string; places: Place[] }[] = [
+    { heading: 'On this page', places: actions },
+    { heading: 'Places', places },
+    { heading: 'Kept searches', places: kept },
+  ];
+
   return (
     <Command.Dialog
       open
       onOpenChange={(now) => !now && close()}
       label="Go to"
       overlayClassName="fixed inset-0 z-40 bg-black/30"
-      contentClassName="fixed top-24 left-1/2 z-50 w-[32rem] max-w-[94vw] -translate-x-1/2 rounded border border-base-300 bg-base-100 shadow-xl"
+      contentClassName="fixed top-14 left-1/2 z-50 w-[58rem] max-w-[94vw] -translate-x-1/2 rounded border border-base-300 bg-base-100 shadow-xl"
     >
       <Command.Input
         data-places
@@ -71,26 +77,34 @@ export function Places({ taken, close, newItem, newFrom, help }: Props) {
         placeholder="Where to?"
         className="w-full border-b border-base-300 bg-transparent px-4 py-3 outline-none"
       />
-      <Command.List className="max-h-80 overflow-auto p-2">
+      <Command.List className="max-h-[calc(100vh-9rem)] overflow-auto p-2">
         <Command.Empty className="quiet px-2 py-4">Nothing of that name</Command.Empty>
-        {[
-          ...actions.map(({ keys, hint, ...one }) => ({ ...one, hint: keys ? `${hint} (${keys})` : hint })),
-          ...places,
-          ...kept,
-        ].map((place) => (
-          <Command.Item
-            key={`${place.label}/${place.hint}`}
-            value={`${place.label} ${place.hint}`}
-            onSelect={() => {
-              close();
-              place.run();
-            }}
-            className="flex cursor-pointer items-baseline gap-3 rounded px-2 py-1.5 data-[selected=true]:bg-base-200"
-          >
-            <span className="w-40 shrink-0 font-medium">{place.label}</span>
-            <span className="quiet">{place.hint}</span>
-          </Command.Item>
-        ))}
+        {groups
+          .filter((group) => group.places.length > 0)
+          .map((group) => (
+            <Command.Group
+              key={group.heading}
+              heading={group.heading}
+              // In columns that are read, and walked through, from top to bottom: all there is stands in sight.
+              className="pb-1 [&_[cmdk-group-heading]]:quiet [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-items]]:md:columns-2 [&_[cmdk-group-items]]:gap-2"
+            >
+              {group.places.map((place) => (
+                <Command.Item
+                  key={`${place.label}/${place.hint}`}
+                  value={`${place.label} ${place.hint}`}
+                  onSelect={() => {
+                    close();
+                    place.run();
+                  }}
+                  className="flex cursor-pointer break-inside-avoid items-baseline gap-2 rounded px-2 py-1 data-[selected=true]:bg-base-200"
+                >
+                  <span className="shrink-0 font-medium">{place.label}</span>
+                  <span className="quiet min-w-0 truncate text-[12px]">{place.hint}</span>
+                  {place.keys ? <kbd className="kbd kbd-xs ml-auto shrink-0">{place.keys}</kbd> : null}
+                </Command.Item>
+              ))}
+            </Command.Group>
+          ))}
       </Command.List>
     </Command.Dialog>
   );

@@ -27,7 +27,7 @@ export function Ribbon() {
   const path = usePathname();
   const stage = useSearchParams().get('stage');
   return (
-    <nav aria-label="Stages of the work" className="min-w-0 flex-1 overflow-x-auto">
+    <nav aria-label="Stages of the work" className="min-w-0 flex-1 overflow-x-auto max-md:order-last max-md:basis-full">
       <ol className="flex items-stretch">
         {stages.map(({ id, label, href }, index) => {
           const here = (path === '/' && stage === id) || (href !== '/' && !href.includes('?') && path === href);

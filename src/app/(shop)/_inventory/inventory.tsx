@@ -118,7 +118,7 @@ export function Inventory() {
   );
 
   return (
-    <div className="flex h-[calc(100vh-5.25rem)] flex-col">
+    <div className="flex h-[calc(100dvh-var(--frame))] flex-col">
       <PageHead title="Inventory">
         <FilterBar
           filter={filter}

@@ -3,7 +3,7 @@ import type { PreviewRow, ShownChange } from '@/services/changes/preview-rows';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { ItemCell } from '@/ui/controls/item-cell';
-import { WordDiff } from './word-diff';
+import { WordDiff } from '@/ui/controls/word-diff';
 
 type Shown = { column: string; label: string; accountId: number | null; isNumber: boolean };
 

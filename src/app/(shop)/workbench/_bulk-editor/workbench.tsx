@@ -75,7 +75,7 @@ export function Workbench() {
       .filter((account) => !held.accounts.includes(account.accountId))
       .reduce((sum, account) => sum + account.changes, 0) ?? 0;
   return (
-    <>
+    <div className="flex flex-col lg:h-[calc(100dvh-var(--frame))]">
       <PageHead title="Workbench">
         <span className="quiet figures">
           {selection.kind === 'items'
@@ -91,7 +91,7 @@ export function Workbench() {
       {done ? (
         <Result done={done} undo={change.undo} busy={busy} again={change.again} />
       ) : (
-        <div className="grid grid-cols-[19rem_minmax(0,1fr)_18rem] max-lg:grid-cols-1 lg:h-[calc(100vh-7.5rem)]">
+        <div className="grid grid-cols-[19rem_minmax(0,1fr)_18rem] max-lg:grid-cols-1 lg:min-h-0 lg:flex-1">
           <section aria-label="Steps" className="overflow-auto border-r border-base-300 p-3">
             <div className="mb-2 flex items-center justify-between">
               <h2 className="font-semibold">Steps</h2>
@@ -169,6 +169,6 @@ export function Workbench() {
           </section>
         </div>
       )}
-    </>
+    </div>
   );
 }

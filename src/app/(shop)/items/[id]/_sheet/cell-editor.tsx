@@ -5,9 +5,11 @@ import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
 import type { Choice } from '@/core/field/kind';
 import type { Item } from '@/core/item/item';
 import type { Json } from '@/core/json';
+import { readPhotoReference } from '@/core/listing/fit/photos';
 import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 import { Chips } from '@/ui/controls/chips';
 import { SearchList } from '@/ui/controls/search-list';
+import { sentenceOf } from '@/ui/data/sentence';
 import { NarrowVariations } from './narrow-variations';
 import { PhotoChoice } from './photo-choice';
 import { readTyped, written } from './shown';
@@ -48,13 +50,31 @@ export function CellEditor(props: Props) {
     if (box.current) watch.observe(box.current);
     return () => watch.disconnect();
   }, [anchor]);
+  /** What was typed or chosen and is not saved yet; null while nothing was. */
+  const pending = useRef<Pending | null>(null);
+  const isOver = useRef(false);
+  const end = () => {
+    isOver.current = true;
+    close();
+  };
   const save = async (value: Json | undefined) => {
+    // Kept as it was it goes on following what it follows.
+    if (value !== undefined && isSame(value, field)) return end();
+    isOver.current = true;
     try {
       await write(value);
       close();
     } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'Not saved');
+      isOver.current = false;
+      setProblem(sentenceOf(error));
     }
+  };
+  /** Left for another cell: what was typed is saved, as in the item's own column. */
+  const leave = () => {
+    const typed = pending.current?.() ?? null;
+    if (typed === null) end();
+    else if ('problem' in typed) setProblem(typed.problem);
+    else void save(typed.value);
   };
   return (
     <div
@@ -66,16 +86,27 @@ export function CellEditor(props: Props) {
       onKeyDown={(event) => {
         if (event.key !== 'Escape') return;
         event.stopPropagation();
-        close();
+        end();
       }}
       onBlur={(event) => {
-        if (event.relatedTarget instanceof Node && !event.currentTarget.contains(event.relatedTarget)) close();
+        const to = event.relatedTarget;
+        // Another window is no other place: one comes back and goes on.
+        if (isOver.current || !document.hasFocus() || (to instanceof Node && event.currentTarget.contains(to))) return;
+        if (to !== null || !box.current?.matches(':hover')) leave();
       }}
     >
       <p className="mb-2 flex items-baseline gap-2">
         <b className="font-medium">{field.label}</b> <span className="quiet">on {column.name}</span>
       </p>
-      <Editor {...props} save={save} setProblem={setProblem} />
+      <Editor
+        {...props}
+        close={end}
+        save={save}
+        setProblem={setProblem}
+        pending={(read) => {
+          pending.current = read;
+        }}
+      />
       {problem ? (
         <p role="alert" className="mt-1 text-error">
           {problem}
@@ -85,7 +116,20 @@ export function CellEditor(props: Props) {
   );
 }
 
-type EditorProps = Props & { save: (value: Json | undefined) => Promise<void>; setProblem: (text: string) => void };
+type Pending = () => { value: Json | undefined } | { problem: string };
+type EditorProps = Props & {
+  save: (value: Json | undefined) => Promise<void>;
+  setProblem: (text: string) => void;
+  /** Tells how to read what would be saved when the cell is left. */
+  pending: (read: Pending) => void;
+};
+
+/** Whether a cell would hold just what it holds: photos are the same in whatever shape they are sent. */
+function isSame(value: Json, { kind, value: now }: SheetField): boolean {
+  const plain = (one: Json) =>
+    kind.is === 'photos' && Array.isArray(one) ? one.map((photo) => readPhotoReference(String(photo)).hash) : one;
+  return JSON.stringify(plain(value)) === JSON.stringify(plain(now));
+}
 
 function Editor(props: EditorProps) {
   const { field, column, item, save } = props;
@@ -130,9 +174,16 @@ function Editor(props: EditorProps) {
         <Words {...props} first={list} />
       );
     case 'photos':
-      return <PhotoChoice {...props} photos={item.photos} first={list} />;
+      return (
+        <PhotoChoice
+          {...props}
+          photos={item.photos}
+          first={list}
+          pending={(value) => props.pending(() => ({ value }))}
+        />
+      );
     case 'map':
-      return <NarrowVariations {...props} />;
+      return <NarrowVariations {...props} pending={(value) => props.pending(() => ({ value }))} />;
     case 'rich':
       return <Rich {...props} />;
     default:
@@ -157,8 +208,13 @@ function Foot({ field, save, close, children }: EditorProps & { children?: React
 }
 
 function Text(props: EditorProps) {
-  const { field, column, save, setProblem } = props;
+  const { field, column, save, setProblem, pending } = props;
   const [text, setText] = useState(() => written(field, column));
+  const type = (typed: string) => {
+    setText(typed);
+    setProblem('');
+    pending(() => readTyped(field, column, typed));
+  };
   const long = field.kind.is === 'text' && field.kind.lines === true;
   const wide = long || field.field === 'title';
   const send = () => {
@@ -185,14 +241,14 @@ function Text(props: EditorProps) {
           {...shared}
           rows={long ? 8 : 3}
           className="textarea textarea-sm w-full"
-          onChange={(event) => setText(long ? event.target.value : event.target.value.replace(/\n/g, ' '))}
+          onChange={(event) => type(long ? event.target.value : event.target.value.replace(/\n/g, ' '))}
         />
       ) : (
         <input
           {...shared}
           type={field.kind.is === 'date' ? 'date' : 'text'}
           className="input input-sm w-full"
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => type(event.target.value)}
         />
       )}
       <Foot {...props}>
@@ -210,11 +266,19 @@ function Text(props: EditorProps) {
 }
 
 function Rich(props: EditorProps) {
-  const { field, column, save } = props;
+  const { field, column, save, pending } = props;
   const [html, setHtml] = useState(String(field.value ?? ''));
   return (
     <>
-      <RichEditor label={`${field.label} on ${column.name}`} value={html} change={setHtml} />
+      <RichEditor
+        label={`${field.label} on ${column.name}`}
+        value={html}
+        isFocused
+        change={(typed) => {
+          setHtml(typed);
+          pending(() => ({ value: typed }));
+        }}
+      />
       <Foot {...props}>
         <button type="button" className="btn btn-primary btn-sm" onClick={() => void save(html)}>
           Keep for {column.name}
@@ -225,14 +289,18 @@ function Rich(props: EditorProps) {
 }
 
 function Words(props: EditorProps & { first: string[] }) {
-  const { field, column, save, first } = props;
+  const { field, column, save, first, pending } = props;
   const [words, setWords] = useState(first);
+  const change = (next: string[]) => {
+    setWords(next);
+    pending(() => ({ value: next }));
+  };
   return (
     <>
       <Chips
         label={`${field.label} on ${column.name}`}
         values={words}
-        change={setWords}
+        change={change}
         max={field.max}
         autoFocus
         onDone={() => void save(words)}
@@ -247,15 +315,19 @@ function Words(props: EditorProps & { first: string[] }) {
 }
 
 function Several(props: EditorProps & { first: string[]; choices: readonly Choice[] }) {
-  const { field, column, save, first, choices } = props;
+  const { field, column, save, first, choices, pending } = props;
   const [chosen, setChosen] = useState(first);
+  const choose = (next: string[]) => {
+    setChosen(next);
+    pending(() => ({ value: next }));
+  };
   return (
     <>
       <SearchList
         label={`${field.label} on ${column.name}`}
         choices={choices}
         chosen={chosen}
-        choose={(id) => setChosen(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id])}
+        choose={(id) => choose(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id])}
       />
       <Foot {...props}>
         <button type="button" className="btn btn-primary btn-sm" onClick={() => void save(chosen)}>

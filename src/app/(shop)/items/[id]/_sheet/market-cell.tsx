@@ -32,8 +32,12 @@ function MarketCellBody({ item, column, field, write, mapCategory }: Props) {
   const notice = useNotice();
   if (!field || (field.origin === 'unused' && field.issues.length === 0))
     return (
-      <button type="button" tabIndex={-1} className="quiet w-full cursor-default px-1 text-left text-[12px]">
-        {field?.field === 'conditionNote' ? 'told in the description' : 'not used there'}
+      <button type="button" tabIndex={-1} className="quiet min-h-5 w-full cursor-default px-1 text-left text-[12px]">
+        {field?.field === 'conditionNote' ? (
+          'told in the description'
+        ) : (
+          <span className="sr-only">{column.name} does not use it</span>
+        )}
       </button>
     );
   const issue = field.issues[0];
@@ -41,7 +45,9 @@ function MarketCellBody({ item, column, field, write, mapCategory }: Props) {
   const text = shown(field, column);
   const close = () => {
     setAnchor(null);
-    button.current?.focus();
+    // Whoever has gone on to another place stays there.
+    const here = document.activeElement;
+    if (here === null || here === document.body || here.closest('[role=dialog]')) button.current?.focus();
   };
   const facts = [
     field.length !== undefined && field.max !== undefined ? `${field.length}/${field.max}` : '',
@@ -102,7 +108,10 @@ function MarketCellBody({ item, column, field, write, mapCategory }: Props) {
         ) : null}
       </div>
       {issue ? (
-        <p className="flex items-start gap-1 px-1 text-[12px] text-warning">
+        <p
+          data-mend={issue.blocks ? (issue.fix.kind === 'edit-master' ? 'item' : 'here') : undefined}
+          className="flex items-start gap-1 px-1 text-[12px] text-warning"
+        >
           <TriangleAlert size={12} className="mt-0.5 shrink-0" aria-hidden="true" />
           <span>{issue.message}</span>
         </p>

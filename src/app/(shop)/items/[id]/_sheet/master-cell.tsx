@@ -20,6 +20,8 @@ type Props = {
   settle: () => Promise<unknown>;
   stockMoved: () => void;
   openVariations: () => void;
+  /** Nothing of it is stored yet. */
+  isNew: boolean;
 };
 
 /** The part of the item that holds a field: attributes and own fields are saved with those beside them. */
@@ -29,13 +31,15 @@ function patchOf(item: Item, id: string, value: Json): ItemPatch {
 }
 
 /** The item's own value, always open for writing. */
-export function MasterCell({ row, item, words, change, flush, settle, stockMoved, openVariations }: Props) {
+export function MasterCell({ row, item, words, change, flush, settle, stockMoved, openVariations, isNew }: Props) {
   const { field } = row;
   const id = masterId(row.id);
-  if (!field || field.id === 'photos') return <span className="quiet">only there</span>;
+  if (!field || field.id === 'photos') return <span className="sr-only">Only marketplaces have it</span>;
   switch (field.id) {
     case 'sku':
-      return (
+      return isNew ? (
+        <span className="quiet">given with the first thing that you say of it</span>
+      ) : (
         <StockNumberCell
           id={id}
           itemId={item.id}
@@ -48,16 +52,12 @@ export function MasterCell({ row, item, words, change, flush, settle, stockMoved
       );
     case 'description':
       return (
-        <RichTextBox
-          key={item.id}
-          label={row.label}
-          value={item.description}
-          change={(description) => change({ description })}
-        />
+        <RichTextBox label={row.label} value={item.description} change={(description) => change({ description })} />
       );
     case 'lengthMm':
       return <SizeCell id={id} item={item} change={change} flush={flush} />;
     case 'quantity':
+      if (isNew) return <span className="figures">1</span>;
       return item.axes.length ? (
         <span>
           <b className="figures font-medium" data-testid="stock">

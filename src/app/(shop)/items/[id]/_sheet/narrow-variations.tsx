@@ -11,12 +11,14 @@ type Props = {
   column: SheetColumn;
   field: SheetField;
   save: (value: Json | undefined) => Promise<void>;
+  /** What would be saved now. */
+  pending: (value: Json | undefined) => void;
   close: () => void;
   narrowing?: Json;
 };
 
 /** What of the combinations this marketplace gets: all, those of one value, or a single one. */
-export function NarrowVariations({ item, column, field, save, close }: Props) {
+export function NarrowVariations({ item, column, field, save, pending, close }: Props) {
   const [chosen, setChosen] = useState<Record<string, string>>(() => readNarrowing(column.narrowing));
   const fitted = fitVariations(item, column.variations, chosen);
   return (
@@ -41,7 +43,9 @@ export function NarrowVariations({ item, column, field, save, close }: Props) {
             value={chosen[axis.name] ?? ''}
             onChange={(event) => {
               const { [axis.name]: _old, ...rest } = chosen;
-              setChosen(event.target.value ? { ...rest, [axis.name]: event.target.value } : rest);
+              const next = event.target.value ? { ...rest, [axis.name]: event.target.value } : rest;
+              setChosen(next);
+              pending(Object.keys(next).length ? next : undefined);
             }}
           >
             <option value="">All</option>

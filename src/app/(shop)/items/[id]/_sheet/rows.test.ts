@@ -1,7 +1,7 @@
 import { itemFieldIds } from '@/core/field/item-fields';
 import { sampleItem } from '@/core/testing.test-data';
 import type { ItemSheet, SheetColumn } from '@/services/items/item-sheet';
-import { rowsFor } from './rows';
+import { rowsFor, shownRows } from './rows';
 
 const field = (name: string, label: string) => ({
   field: name,
@@ -19,6 +19,7 @@ const sheet = (columns: SheetColumn[]): ItemSheet => ({
   item: sampleItem({ attributes: { Colour: 'Black', 'Own thing': 'x' } }),
   columns,
   customFields: [],
+  rowPlan: null,
 });
 
 test('attributes of the same name on several marketplaces share a row with the item’s', () => {
@@ -69,4 +70,29 @@ test('the rows are the catalogue’s, in its order: nothing that an item holds i
   const shown = new Set(rows.flatMap((row) => (row.field ? [row.field.id] : [])));
   // Axes stand with the variations, width and height with the length.
   expect(itemFieldIds.filter((id) => !shown.has(id))).toEqual(['axes', 'widthMm', 'heightMm', 'attributes', 'own']);
+});
+
+describe('what one marketplace has for itself', () => {
+  const of = (accountId: number, marketName: string, fields: object[]) =>
+    ({ accountId, marketName, fields }) as unknown as SheetColumn;
+  const missing = { ...field('extra.returns', 'Returns'), issues: [{ blocks: true }] };
+  const written = { ...field('extra.section', 'Section'), origin: 'override' as const };
+  const columns = [
+    of(1, 'Hallowick', [field('extra.ads', 'Advertising'), missing, field('extra.both', 'Both')]),
+    of(2, 'Oakhand', [written, field('extra.both', 'Both')]),
+  ];
+  const rows = rowsFor(sheet(columns));
+  const labels = (plan: { hidden: string[]; order: string[] } | null, open: string[] = []) =>
+    shownRows(rows, columns, plan, open)
+      .map((row) => row.label)
+      .filter((label) => ['Advertising', 'Returns', 'Section', 'Both'].includes(label));
+
+  test('is folded, but for what is missing, what is written there, and what several have', () => {
+    expect(labels(null)).toEqual(['Both', 'Returns', 'Section']);
+    expect(labels(null, ['Hallowick'])).toEqual(['Both', 'Advertising', 'Returns', 'Section']);
+  });
+
+  test('a hidden row shows itself while somebody asks for what is missing in it', () => {
+    expect(labels({ hidden: ['extras.Both', 'extras.Returns'], order: [] })).toEqual(['Returns', 'Section']);
+  });
 });

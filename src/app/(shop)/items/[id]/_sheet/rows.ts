@@ -5,6 +5,7 @@ import { askedFieldIds, itemFieldEntries, itemFieldIds, type KeptFieldId } from 
 import { choicesOf } from '@/core/field/kind';
 import { isShownFor } from '@/core/item/custom-fields';
 import type { ItemField } from '@/core/item/item';
+import { arranged, type RowPlan } from '@/core/item/row-plan';
 import type { ItemSheet, SheetColumn, SheetField } from '@/services/items/item-sheet';
 
 export type SheetRow = {
@@ -15,6 +16,8 @@ export type SheetRow = {
   fieldOf: (column: SheetColumn) => SheetField | undefined;
   /** Values that some marketplace's list holds, proposed while one writes. */
   words?: string[];
+  /** The one marketplace that has such a field; undefined for what several have, or the item itself. */
+  market?: string;
 };
 
 const nowhere = () => undefined;
@@ -78,20 +81,51 @@ export function rowsFor({ item, columns, customFields }: ItemSheet): SheetRow[] 
     fieldOf: withLabel(label),
     words: wordsFor(label),
   });
+  const marketsOf = (label: string) => [
+    ...new Set(columns.filter((column) => withLabel(label)(column)).map((column) => column.marketName)),
+  ];
+  const extraRows = extras.map((label): SheetRow => {
+    if (item.attributes[label] !== undefined || /decade|maker|material|supply/i.test(label)) return attributeRow(label);
+    const markets = marketsOf(label);
+    const row: SheetRow = { id: `extras.${label}`, label, field: null, fieldOf: withLabel(label) };
+    return markets.length === 1 ? { ...row, market: markets[0] } : row;
+  });
   return [
     ...first.map(withAsked),
     ...attributes.filter((label) => !extras.includes(label)).map(attributeRow),
-    ...extras.map(
-      (label): SheetRow =>
-        item.attributes[label] === undefined && !/decade|maker|material|supply/i.test(label)
-          ? { id: `extras.${label}`, label, field: null, fieldOf: withLabel(label) }
-          : attributeRow(label),
-    ),
+    ...extraRows.filter((row) => row.market === undefined),
     ...customFields
       .filter((field) => isShownFor(field, item.category))
       .map(
         (field): SheetRow => ({ id: `own.${field.key}`, label: field.label, field: ownField(field), fieldOf: nowhere }),
       ),
     ...last,
+    // What one marketplace alone has stands under its name.
+    ...extraRows
+      .filter((row) => row.market !== undefined)
+      .sort((a, b) => ((a.market ?? '') < (b.market ?? '') ? -1 : a.market === b.market ? 0 : 1)),
   ];
+}
+
+/** Whether some account asks for what is missing in a row. */
+export const isWanted = (row: SheetRow, columns: readonly SheetColumn[]): boolean =>
+  columns.some((column) => row.fieldOf(column)?.issues.some((issue) => issue.blocks));
+
+/**
+ * The rows that are looked at, in the order that was chosen for the category. A hidden row shows itself while somebody
+ * asks for what is missing in it; a marketplace's own rows are folded until they are opened, but for those.
+ */
+export function shownRows(
+  rows: readonly SheetRow[],
+  columns: readonly SheetColumn[],
+  plan: RowPlan | null,
+  open: readonly string[],
+): SheetRow[] {
+  const hidden = new Set(plan?.hidden ?? []);
+  const own = (row: SheetRow) => columns.some((column) => row.fieldOf(column)?.origin === 'override');
+  return arranged(rows, plan?.order ?? []).filter((row) => {
+    if (isWanted(row, columns)) return true;
+    if (hidden.has(row.id)) return false;
+    return row.market === undefined || open.includes(row.market) || own(row);
+  });
 }

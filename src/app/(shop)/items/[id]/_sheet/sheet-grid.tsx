@@ -1,5 +1,6 @@
 'use client';
 
+import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useCallback, useRef } from 'react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
@@ -25,12 +26,19 @@ type Props = {
   item: Item;
   rows: SheetRow[];
   columns: SheetColumn[];
+  /** Marketplaces that have rows for themselves, and how many; which of them are open. */
+  ownRows: ReadonlyMap<string, number>;
+  openMarkets: readonly string[];
+  fold: (market: string) => void;
   words: Words | undefined;
   save: {
     state: SaveState;
     change: (patch: ItemPatch) => void;
     flush: () => Promise<void>;
+    settle: () => Promise<number>;
   };
+  /** Nothing of it is stored yet. */
+  isNew: boolean;
   again: () => Promise<unknown>;
   mapCategory: (column: SheetColumn, categoryId: string) => Promise<void>;
   narrowedTo: number | null;
@@ -51,20 +59,20 @@ export function SheetGrid(props: Props) {
   const { item, rows, columns, words, save, again, mapCategory, narrowedTo } = props;
   const notice = useNotice();
   const undoList = useRef<{ accountId: number; field: string; value: Json | undefined }[]>([]);
-  const settle = useCallback(() => save.flush(), [save.flush]);
+  const { settle } = save;
   const flush = useCallback(() => void save.flush(), [save.flush]);
   const moved = useCallback(() => void again(), [again]);
 
   const send = useCallback(
     async (accountId: number, field: string, value: Json | undefined) => {
-      await save.flush();
+      const id = await settle();
       await api('PUT /items/{id}/listings/{account}', {
-        params: { id: item.id, account: accountId },
+        params: { id, account: accountId },
         body: value === undefined ? { field } : { field, value },
       });
       await again();
     },
-    [again, item.id, save.flush],
+    [again, settle],
   );
   const write = useCallback(
     async (column: SheetColumn, field: SheetField, value: Json | undefined) => {
@@ -158,59 +166,64 @@ export function SheetGrid(props: Props) {
           </tr>
         </thead>
         <tbody>
-          {rows.map((row, index) => (
-            <tr key={row.id} id={`row-${row.id}`}>
-              <th
-                scope="row"
-                className="sticky left-0 z-[5] border-b border-base-300/60 bg-base-100 px-3 py-1.5 text-left align-top font-medium wrap-anywhere"
-              >
-                <button
-                  type="button"
-                  tabIndex={-1}
-                  className="text-left hover:underline"
-                  title="Spread this row out over all marketplaces"
-                  onClick={() => props.compare(row.id)}
+          {withHeads(rows, props.ownRows).map((one) => {
+            if ('head' in one) return <OwnHead key={`own-${one.head}`} market={one.head} {...props} />;
+            const { row, index } = one;
+            return (
+              <tr key={row.id} id={`row-${row.id}`}>
+                <th
+                  scope="row"
+                  className="sticky left-0 z-[5] border-b border-base-300/60 bg-base-100 px-3 py-1.5 text-left align-top font-medium wrap-anywhere"
                 >
-                  {row.label}
-                </button>
-              </th>
-              <td
-                data-cell={`${index}/0`}
-                className="sticky left-[112px] z-[5] border-r border-b border-base-300/60 bg-base-100 px-2 py-1 align-top"
-              >
-                <MasterCell
-                  row={row}
-                  item={item}
-                  words={words}
-                  change={save.change}
-                  flush={flush}
-                  settle={settle}
-                  stockMoved={moved}
-                  openVariations={props.openVariations}
-                />
-                {save.state.kind === 'refused' && save.state.field === row.id ? (
-                  <p role="alert" className="text-error">
-                    {save.state.message}
-                  </p>
-                ) : null}
-              </td>
-              {columns.map((column, at) => (
+                  <button
+                    type="button"
+                    tabIndex={-1}
+                    className="text-left hover:underline"
+                    title="Spread this row out over all marketplaces"
+                    onClick={() => props.compare(row.id)}
+                  >
+                    {row.label}
+                  </button>
+                </th>
                 <td
-                  key={column.accountId}
-                  data-cell={`${index}/${at + 1}`}
-                  className="border-b border-l border-base-300/60 px-1 py-1 align-top"
+                  data-cell={`${index}/0`}
+                  className="sticky left-[112px] z-[5] border-r border-b border-base-300/60 bg-base-100 px-2 py-1 align-top"
                 >
-                  <MarketCell
+                  <MasterCell
+                    row={row}
                     item={item}
-                    column={column}
-                    field={row.fieldOf(column)}
-                    write={write}
-                    mapCategory={mapCategory}
+                    words={words}
+                    change={save.change}
+                    flush={flush}
+                    settle={settle}
+                    stockMoved={moved}
+                    openVariations={props.openVariations}
+                    isNew={props.isNew}
                   />
+                  {save.state.kind === 'refused' && save.state.field === row.id ? (
+                    <p role="alert" className="text-error">
+                      {save.state.message}
+                    </p>
+                  ) : null}
                 </td>
-              ))}
-            </tr>
-          ))}
+                {columns.map((column, at) => (
+                  <td
+                    key={column.accountId}
+                    data-cell={`${index}/${at + 1}`}
+                    className="border-b border-l border-base-300/60 px-1 py-1 align-top"
+                  >
+                    <MarketCell
+                      item={item}
+                      column={column}
+                      field={row.fieldOf(column)}
+                      write={write}
+                      mapCategory={mapCategory}
+                    />
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
         </tbody>
         <tfoot className="sticky bottom-0 z-20 bg-base-200">
           <tr>
@@ -232,5 +245,58 @@ export function SheetGrid(props: Props) {
         </tfoot>
       </table>
     </section>
+  );
+}
+
+type Line = { row: SheetRow; index: number } | { head: string };
+
+/** Rows with a head before those that one marketplace has for itself, also where all of them are folded. */
+function withHeads(rows: readonly SheetRow[], ownRows: ReadonlyMap<string, number>): Line[] {
+  const lines: Line[] = [];
+  const told = new Set<string>();
+  rows.forEach((row, index) => {
+    if (row.market && ownRows.has(row.market) && !told.has(row.market)) {
+      told.add(row.market);
+      lines.push({ head: row.market });
+    }
+    lines.push({ row, index });
+  });
+  for (const market of [...ownRows.keys()].sort()) if (!told.has(market)) lines.push({ head: market });
+  return lines;
+}
+
+/** The name of a marketplace over its own rows: a click opens or folds them. */
+function OwnHead({
+  market,
+  ownRows,
+  openMarkets,
+  columns,
+  fold,
+}: { market: string } & Pick<Props, 'ownRows' | 'openMarkets' | 'columns' | 'fold'>) {
+  const isOpen = openMarkets.includes(market);
+  const count = ownRows.get(market) ?? 0;
+  return (
+    <tr>
+      <th
+        scope="rowgroup"
+        colSpan={2}
+        className="sticky left-0 z-[5] border-r border-b border-base-300/60 bg-base-100 px-3 py-1 text-left font-normal"
+      >
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-expanded={isOpen}
+          className="flex items-center gap-1 hover:underline"
+          onClick={() => fold(market)}
+        >
+          {isOpen ? <ChevronDown size={13} aria-hidden="true" /> : <ChevronRight size={13} aria-hidden="true" />}
+          Only on {market}
+          <span className="quiet">
+            {count} {count === 1 ? 'field' : 'fields'}
+          </span>
+        </button>
+      </th>
+      <td colSpan={columns.length} className="border-b border-base-300/60" />
+    </tr>
   );
 }

@@ -11,17 +11,19 @@ import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { withSelection } from '@/ui/data/selection';
 import { usePageActions } from '@/ui/frame/actions';
+import { useNotice } from '@/ui/frame/providers';
 import { ColumnMenu } from './column-menu';
 import { masterId } from './master-cell';
 import { OpenItems, useOpenItemList } from './open-items/open-items';
 import { useOpenItems } from './open-items/use-open-items';
 import { PhotoStrip } from './photos/photo-strip';
-import { rowsFor } from './rows';
+import { RowMenu } from './row-menu';
+import { isWanted, rowsFor, shownRows } from './rows';
 import { SaveMark } from './save-mark';
 import { SheetGrid } from './sheet-grid';
 import type { BesideTab } from './side-panel/side-panel';
 import { Standing } from './standing';
-import { useAutosave } from './use-autosave';
+import { type Born, useAutosave } from './use-autosave';
 import { useListingDeeds, useSheetData } from './use-sheet';
 import { useSheetActions } from './use-sheet-actions';
 
@@ -35,22 +37,35 @@ const Variations = dynamic(() => import('./variations/variations').then((module)
 type View = 'fields' | 'variations' | 'history';
 
 /** One item as a table of fields × marketplaces: the record first, then what each account will get of it. */
-export function Sheet({ itemId }: { itemId: number }) {
+export function Sheet({ itemId: given }: { itemId: number }) {
+  const [itemId, setItemId] = useState(given);
+  const notice = useNotice();
   const router = useRouter();
   const params = useSearchParams();
   const [onlyIssues, setOnlyIssues] = useState(false);
   const [narrowedTo, setNarrowedTo] = useState<number | null>(null);
-  const [hidden, setHidden] = useHidden();
+  const [hidden, setHidden] = useKept<number>(hiddenKey, isId);
+  const [openMarkets, setOpenMarkets] = useKept<string>(openKey, isName);
   const [view, setView] = useState<View>('fields');
   const [beside, setBeside] = useState<{ tab: BesideTab; accountId: number | null } | null>(null);
   const [rowId, setRowId] = useState<string | null>(null);
   const [takingOver, setTakingOver] = useState(false);
-  const { query, again, saved } = useSheetData(itemId);
+  const { query, again, saved, shownAs } = useSheetData(itemId);
   const { data, isPending, isLoadingError, error, refetch } = query;
-  const save = useAutosave(itemId, data?.item.version ?? 0, saved);
-  const settle = save.flush;
+  const onBorn = (one: Born, kept: boolean) => {
+    shownAs(one);
+    if (kept) {
+      const look = { label: 'Look at it', run: () => router.push(`/items/${one.id}`) };
+      return notice(`What you typed before and did not see stored is ${one.sku} now`, look);
+    }
+    // The sheet goes on under its own address; where one writes is not drawn anew.
+    window.history.replaceState(null, '', `/items/${one.id}`);
+    setItemId(one.id);
+  };
+  const save = useAutosave(itemId, data?.item.version ?? 0, saved, onBorn);
+  const { settle } = save;
   const ownCategory = data?.item.category ?? '';
-  const { mapCategory, place, end, takeModel, write } = useListingDeeds({ itemId, ownCategory, settle, again });
+  const { mapCategory, place, end, takeModel, write } = useListingDeeds({ ownCategory, settle, again });
   const words = useQuery({ queryKey: ['words'], queryFn: () => api('GET /words'), staleTime: 60_000 }).data;
   const openItems = useOpenItems(itemId);
   const findOpenItems = useOpenItemList(openItems.ids).data?.items ?? [];
@@ -62,18 +77,26 @@ export function Sheet({ itemId }: { itemId: number }) {
   const rows = useMemo(() => {
     const looked = narrowedTo === null ? columns : columns.filter((column) => column.accountId === narrowedTo);
     return onlyIssues || narrowedTo !== null
-      ? allRows.filter((row) => looked.some((column) => row.fieldOf(column)?.issues.some((issue) => issue.blocks)))
-      : allRows;
-  }, [allRows, columns, narrowedTo, onlyIssues]);
+      ? allRows.filter((row) => isWanted(row, looked))
+      : shownRows(allRows, columns, data?.rowPlan ?? null, openMarkets);
+  }, [allRows, columns, data?.rowPlan, narrowedTo, onlyIssues, openMarkets]);
+  /** How many rows each marketplace has for itself, of the accounts that are looked at. */
+  const ownRows = useMemo(() => {
+    const counts = new Map<string, number>();
+    for (const row of allRows)
+      if (row.market && columns.some((column) => row.fieldOf(column)))
+        counts.set(row.market, (counts.get(row.market) ?? 0) + 1);
+    return counts;
+  }, [allRows, columns]);
   const show = useCallback(
     (tab: BesideTab | null, accountId: number | null = null) => setBeside(tab ? { tab, accountId } : null),
     [],
   );
   const copy = useCallback(async () => {
-    await settle();
-    const { id } = await api('POST /items', { body: { copyOf: itemId } });
+    const copyOf = await settle();
+    const { id } = await api('POST /items', { body: { copyOf } });
     router.push(`/items/${id}?copy`);
-  }, [itemId, router, settle]);
+  }, [router, settle]);
   const actions = useSheetActions({
     itemId,
     openIds: openItems.ids,
@@ -83,6 +106,7 @@ export function Sheet({ itemId }: { itemId: number }) {
     takeOver: useCallback(() => setTakingOver(true), []),
     copy: useCallback(() => void copy(), [copy]),
     settle,
+    flush: save.flush,
   });
   usePageActions(actions);
   useFirstFocus(itemId, data?.item, params.get('copy') !== null, params.get('at'));
@@ -90,10 +114,11 @@ export function Sheet({ itemId }: { itemId: number }) {
   if (isPending) return <Loading what="the item" />;
   if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const item: Item = { ...data.item, ...save.unsaved };
+  const isNew = itemId === 0;
   const others = findOpenItems.filter((one) => one.id !== itemId);
 
   return (
-    <div className="flex h-[calc(100vh-5.25rem)] flex-col">
+    <div className="flex h-[calc(100dvh-var(--frame))] flex-col">
       <OpenItems
         itemId={itemId}
         items={findOpenItems}
@@ -105,8 +130,8 @@ export function Sheet({ itemId }: { itemId: number }) {
         <h1 dir="auto" className="min-w-0 truncate font-semibold" title={item.title}>
           {item.title || 'New item'}
         </h1>
-        <span className="mono quiet shrink-0">{item.sku}</span>
-        <SaveMark state={save.state} />
+        <span className="mono quiet shrink-0">{item.sku || 'not stored yet'}</span>
+        {isNew && save.state.kind === 'saved' ? null : <SaveMark state={save.state} />}
         <div className="ml-auto flex shrink-0 items-center gap-1.5">
           <label className="mr-1 flex items-center gap-1.5 text-[13px]">
             <input
@@ -117,6 +142,7 @@ export function Sheet({ itemId }: { itemId: number }) {
             />{' '}
             Only what is missing
           </label>
+          {isNew ? null : <RowMenu category={item.category} rows={allRows} plan={data.rowPlan} again={again} />}
           <ColumnMenu
             columns={data.columns}
             hidden={hidden}
@@ -127,6 +153,7 @@ export function Sheet({ itemId }: { itemId: number }) {
             type="button"
             className="btn btn-sm"
             aria-pressed={beside !== null}
+            disabled={isNew}
             onClick={() => show(beside ? null : 'preview')}
           >
             Beside
@@ -135,21 +162,25 @@ export function Sheet({ itemId }: { itemId: number }) {
             type="button"
             className="btn btn-sm"
             aria-pressed={view === 'history'}
+            disabled={isNew}
             onClick={() => setView(view === 'history' ? 'fields' : 'history')}
           >
             History
           </button>
-          <Link className="btn btn-sm" href={`/items/${itemId}/preview`}>
-            What they get
-          </Link>
-          <button type="button" className="btn btn-sm" onClick={() => void copy()}>
+          {isNew ? null : (
+            <Link className="btn btn-sm" href={`/items/${itemId}/preview`}>
+              What they get
+            </Link>
+          )}
+          <button type="button" className="btn btn-sm" disabled={isNew} onClick={() => void copy()}>
             New from this
           </button>
           <button
             type="button"
             className="btn btn-primary btn-sm"
+            disabled={isNew}
             onClick={() =>
-              void settle().then(() => router.push(withSelection('/publish', { kind: 'items', ids: [itemId] })))
+              void settle().then((id) => router.push(withSelection('/publish', { kind: 'items', ids: [id] })))
             }
           >
             Publish
@@ -160,6 +191,7 @@ export function Sheet({ itemId }: { itemId: number }) {
       {save.conflicts.length ? <Conflicts conflicts={save.conflicts} resolve={save.resolve} /> : null}
       <PhotoStrip
         itemId={itemId}
+        settle={settle}
         photos={data.item.photos}
         limits={columns.map((column) => ({ name: column.name, max: column.photoMax }))}
         conditionNote={item.conditionNote}
@@ -168,11 +200,7 @@ export function Sheet({ itemId }: { itemId: number }) {
       />
       <div className="flex min-h-0 flex-1">
         {view === 'history' ? (
-          <History
-            itemId={itemId}
-            accountName={(id) => data.columns.find((column) => column.accountId === id)?.name ?? ''}
-            changed={() => void again()}
-          />
+          <History sheet={data} changed={() => void again()} />
         ) : view === 'variations' ? (
           <Variations
             item={item}
@@ -188,8 +216,16 @@ export function Sheet({ itemId }: { itemId: number }) {
             item={item}
             rows={rows}
             columns={columns}
+            ownRows={onlyIssues || narrowedTo !== null ? noOwnRows : ownRows}
+            openMarkets={openMarkets}
+            fold={(market) =>
+              setOpenMarkets(
+                openMarkets.includes(market) ? openMarkets.filter((one) => one !== market) : [...openMarkets, market],
+              )
+            }
             words={words}
             save={save}
+            isNew={isNew}
             again={again}
             mapCategory={mapCategory}
             narrowedTo={narrowedTo}
@@ -235,30 +271,38 @@ export function Sheet({ itemId }: { itemId: number }) {
 }
 
 const hiddenKey = 'netting.hidden-columns';
+const openKey = 'netting.open-own-rows';
+const noOwnRows: ReadonlyMap<string, number> = new Map();
+const isId = (one: unknown): one is number => Number.isInteger(one);
+const isName = (one: unknown): one is string => typeof one === 'string';
 
-/** Which columns are hidden, kept by this browser for every item. */
-function useHidden(): [number[], (hidden: number[]) => void] {
-  const [hidden, setHidden] = useState<number[]>([]);
+/** What this browser keeps for every item: hidden columns, marketplaces whose own rows are open. */
+function useKept<One>(key: string, is: (one: unknown) => one is One): [One[], (kept: One[]) => void] {
+  const [kept, setKept] = useState<One[]>([]);
   useEffect(() => {
     try {
-      const kept: unknown = JSON.parse(localStorage.getItem(hiddenKey) ?? '[]');
-      if (Array.isArray(kept)) setHidden(kept.filter((one): one is number => Number.isInteger(one)));
+      const stored: unknown = JSON.parse(localStorage.getItem(key) ?? '[]');
+      if (Array.isArray(stored)) setKept(stored.filter(is));
     } catch {
-      // What cannot be read is as if nothing were hidden.
+      // What cannot be read is as if nothing were kept.
     }
-  }, []);
-  const keep = useCallback((next: number[]) => {
-    localStorage.setItem(hiddenKey, JSON.stringify(next));
-    setHidden(next);
-  }, []);
-  return [hidden, keep];
+  }, [key, is]);
+  const keep = useCallback(
+    (next: One[]) => {
+      localStorage.setItem(key, JSON.stringify(next));
+      setKept(next);
+    },
+    [key],
+  );
+  return [kept, keep];
 }
 
 /** A new item begins in its title; in a copy the words that will be replaced are marked; else the field one came from. */
 function useFirstFocus(itemId: number, item: Item | undefined, isCopy: boolean, at: string | null): void {
-  const done = useRef(0);
+  const done = useRef(-1);
   useEffect(() => {
-    if (!item || done.current === itemId) return;
+    // One that was stored just now is the same sheet: the caret stays where it is.
+    if (!item || done.current === itemId || done.current === 0) return;
     done.current = itemId;
     const field = at ? document.getElementById(masterId(at)) : document.getElementById(masterId('title'));
     if (at) field?.focus();

@@ -13,7 +13,10 @@ export type SaveState =
   | { kind: 'refused'; message: string; field?: string };
 export type Conflict = { field: string; mine: unknown; theirs: unknown };
 
-type Kept = { baseVersion: number; patch: ItemPatch };
+type Kept = { baseVersion: number; patch: ItemPatch; key?: string };
+
+/** An item that was stored just now, with what was said of it. */
+export type Born = { id: number; sku: string; patch: ItemPatch };
 
 function readKept(itemId: number): Kept | null {
   try {
@@ -23,15 +26,30 @@ function readKept(itemId: number): Kept | null {
   }
 }
 
+/** What was typed into a new sheet whose storing nobody heard of: stored now, or what is missing added to it. */
+async function storeKept({ patch, key }: Kept, tell: (born: Born) => void): Promise<void> {
+  try {
+    const { id, sku, known } = await api('POST /items', { body: { fields: patch, key } });
+    if (known) await api('PATCH /items/{id}', { params: { id }, body: { baseVersion: 1, patch } });
+    localStorage.removeItem(keyOf(0));
+    tell({ id, sku, patch });
+  } catch {
+    // It stays in this browser, and is tried again with the next new sheet.
+  }
+}
+
 /**
  * Saves what is typed half a second after the last key. Until the server has answered, the unsaved part is also kept
  * in this browser: a closed tab or a lost connection loses nothing.
+ * @param itemId 0 for one that is not stored yet: it is with the first thing that is said of it
  */
 export function useAutosave(
   itemId: number,
   version: number,
   /** Told at once what is on disk now, so that the page never shows, or builds on, what was before. */
   onSaved: (patch: ItemPatch, version: number | null) => void,
+  /** Told once a new one is stored: at once, or by `kept` what had been typed into another sheet before. */
+  onBorn: (born: Born, kept: boolean) => void,
 ) {
   const [state, setState] = useState<SaveState>({ kind: 'saved', at: null });
   const [conflicts, setConflicts] = useState<Conflict[]>([]);
@@ -47,6 +65,12 @@ export function useAutosave(
   const undecided = useRef(false);
   const saved = useRef(onSaved);
   saved.current = onSaved;
+  const told = useRef(onBorn);
+  told.current = onBorn;
+  /** The number of a new one, and by which it is stored once, however often it is sent. */
+  const born = useRef(0);
+  const key = useRef('');
+  const idNow = useCallback(() => itemId || born.current, [itemId]);
 
   useEffect(() => {
     // While something is unsaved the base stays: it says what the change was made on.
@@ -54,29 +78,43 @@ export function useAutosave(
   }, [version]);
 
   const keep = useCallback(() => {
+    if (idNow() === 0) key.current ||= crypto.randomUUID();
     if (Object.keys(waiting.current).length)
-      localStorage.setItem(keyOf(itemId), JSON.stringify({ baseVersion: base.current, patch: waiting.current }));
-    else localStorage.removeItem(keyOf(itemId));
+      localStorage.setItem(
+        keyOf(idNow()),
+        JSON.stringify({ baseVersion: base.current, patch: waiting.current, key: key.current }),
+      );
+    else localStorage.removeItem(keyOf(idNow()));
     setPatch({ ...waiting.current });
-  }, [itemId]);
+  }, [idNow]);
 
   const send = useCallback(
-    async (keepalive: boolean) => {
+    async (keepalive: boolean, isAsked = false) => {
       if (timer.current) clearTimeout(timer.current);
       timer.current = null;
       const sent = waiting.current;
-      if (busy.current || undecided.current || Object.keys(sent).length === 0) return;
+      const isNew = idNow() === 0;
+      if (busy.current || undecided.current || (Object.keys(sent).length === 0 && !(isNew && isAsked))) return;
       busy.current = true;
       setState({ kind: 'saving' });
       let again = false;
       try {
-        const answer = await api('PATCH /items/{id}', {
-          params: { id: itemId },
-          body: { baseVersion: base.current, patch: sent },
-          keepalive,
-        });
-        base.current = answer.version;
-        saved.current(sent, answer.version);
+        if (isNew) {
+          key.current ||= crypto.randomUUID();
+          const { id, sku } = await api('POST /items', { body: { fields: sent, key: key.current }, keepalive });
+          born.current = id;
+          base.current = 1;
+          localStorage.removeItem(keyOf(0));
+          told.current({ id, sku, patch: sent }, false);
+        } else {
+          const answer = await api('PATCH /items/{id}', {
+            params: { id: idNow() },
+            body: { baseVersion: base.current, patch: sent },
+            keepalive,
+          });
+          base.current = answer.version;
+          saved.current(sent, answer.version);
+        }
         for (const field of Object.keys(sent) as (keyof ItemPatch)[])
           if (waiting.current[field] === sent[field]) delete waiting.current[field]; // keys of a patch
         waiting.current = { ...waiting.current };
@@ -105,7 +143,7 @@ export function useAutosave(
         if (again) timer.current = setTimeout(() => later.current(), delayMs);
       }
     },
-    [itemId, keep],
+    [idNow, keep],
   );
 
   /** Saves what is waiting, after what is on its way already: once it is done, everything typed before is on disk. */
@@ -118,6 +156,16 @@ export function useAutosave(
     },
     [send],
   );
+
+  /** Saves what is waiting, and stores a new item even if nothing was typed yet: its number. */
+  const settle = useCallback(async (): Promise<number> => {
+    const next = running.current.then(() => send(false, true));
+    running.current = next.catch(() => undefined);
+    await next;
+    const id = idNow();
+    if (id === 0) throw new Error('The item could not be stored: try again');
+    return id;
+  }, [idNow, send]);
 
   const change = useCallback(
     (part: ItemPatch) => {
@@ -140,7 +188,7 @@ export function useAutosave(
         if (left.length === 0) {
           // Having compared both, the change is made on what is there now.
           base.current = Number.MAX_SAFE_INTEGER;
-          void api('GET /items/{id}', { params: { id: itemId } }).then(({ item }) => {
+          void api('GET /items/{id}', { params: { id: idNow() } }).then(({ item }) => {
             base.current = item.version;
             undecided.current = false;
             if (Object.keys(waiting.current).length) void flush();
@@ -152,12 +200,14 @@ export function useAutosave(
         return left;
       });
     },
-    [flush, itemId, keep],
+    [flush, idNow, keep],
   );
 
   useEffect(() => {
     const kept = readKept(itemId);
-    if (kept && Object.keys(kept.patch).length) {
+    if (itemId === 0 && kept?.key && Object.keys(kept.patch).length)
+      void storeKept(kept, (one) => told.current(one, true));
+    else if (kept && Object.keys(kept.patch).length) {
       base.current = kept.baseVersion;
       waiting.current = kept.patch;
       keep();
@@ -174,5 +224,5 @@ export function useAutosave(
   }, [itemId, flush, keep]);
 
   later.current = () => void flush();
-  return { state, conflicts, unsaved: patch, change, flush, resolve };
+  return { state, conflicts, unsaved: patch, change, flush, settle, resolve };
 }

@@ -12,28 +12,42 @@ type Props = {
   show: (tab: BesideTab | null, accountId?: number | null) => void;
   takeOver: () => void;
   copy: () => void;
-  settle: () => Promise<unknown>;
+  settle: () => Promise<number>;
+  flush: () => Promise<void>;
 };
 
 /** The field that has the focus, so that the next item is opened at the same one. */
 const fieldHere = (): string => document.activeElement?.closest('tr')?.id.replace(/^row-/, '') ?? '';
 
-/** The next field in the item's own column of which some marketplace says that something is missing. */
+/** Where something is missing that keeps a listing from going out: in the item's own column, or in a marketplace's cell. */
+function missingCells(): HTMLElement[] {
+  const cells = [...document.querySelectorAll('[data-mend]')].flatMap((mend): HTMLElement[] => {
+    const own = mend
+      .closest('tr')
+      ?.querySelector<HTMLElement>(
+        '[data-cell$="/0"] :is(input, textarea, select, [role=textbox], button):not([tabindex="-1"])',
+      );
+    const there = mend.closest('[data-cell]')?.querySelector<HTMLElement>('button');
+    // What is mended in the item is mended for all of them; where it has no such field, in the cell itself.
+    const cell = mend.getAttribute('data-mend') === 'item' && own ? own : there;
+    return cell ? [cell] : [];
+  });
+  return [...new Set(cells)];
+}
+
+/** The next cell in which something is missing, after the one that has the focus. */
 function nextMissing(): void {
-  const rows = [...document.querySelectorAll('tr[id^="row-"]')].filter((row) => row.querySelector('td .text-warning'));
-  const here = document.activeElement?.closest('tr');
+  const cells = missingCells();
+  const here = document.activeElement;
   const next =
-    rows.find((row) => here && here.compareDocumentPosition(row) & Node.DOCUMENT_POSITION_FOLLOWING) ?? rows[0];
-  const input = next?.querySelector<HTMLElement>(
-    '[data-cell$="/0"] :is(input, textarea, select, [role=textbox], button):not([tabindex="-1"]), [data-cell] button',
-  );
-  input?.focus();
-  input?.scrollIntoView({ block: 'center' });
+    cells.find((cell) => here && here.compareDocumentPosition(cell) & Node.DOCUMENT_POSITION_FOLLOWING) ?? cells[0];
+  next?.focus();
+  next?.scrollIntoView({ block: 'center', inline: 'center' });
 }
 
 /** What can be done on the sheet, with its keys: in the launcher and in the list of shortcuts. */
 export function useSheetActions(props: Props): Action[] {
-  const { itemId, openIds, toggleMissing, setView, show, takeOver, copy, settle } = props;
+  const { itemId, openIds, toggleMissing, setView, show, takeOver, copy, settle, flush } = props;
   const router = useRouter();
   return useMemo(() => {
     const go = (by: number) => {
@@ -41,7 +55,8 @@ export function useSheetActions(props: Props): Action[] {
       const next = openIds[(at + by + openIds.length) % openIds.length];
       if (next === undefined || next === itemId) return;
       const field = fieldHere();
-      void settle().then(() => router.push(`/items/${next}${field ? `?at=${encodeURIComponent(field)}` : ''}`));
+      // A new one of which nothing was said leaves no trace.
+      void flush().then(() => router.push(`/items/${next}${field ? `?at=${encodeURIComponent(field)}` : ''}`));
     };
     return [
       { label: 'Next missing field', hint: 'Where some marketplace wants something', keys: 'Alt N', run: nextMissing },
@@ -71,18 +86,18 @@ export function useSheetActions(props: Props): Action[] {
         label: 'Publish this item',
         hint: 'See what would happen first',
         keys: 'Alt Enter',
-        run: () => void settle().then(() => router.push(withSelection('/publish', { kind: 'items', ids: [itemId] }))),
+        run: () => void settle().then((id) => router.push(withSelection('/publish', { kind: 'items', ids: [id] }))),
       },
       {
         label: 'Put this item away',
         hint: 'Archive or delete it; what is live ends',
         run: () =>
-          void settle().then(() =>
+          void settle().then((id) =>
             router.push(
-              withSelection('/workbench', { kind: 'items', ids: [itemId] }, { steps: standingSteps('archived') }),
+              withSelection('/workbench', { kind: 'items', ids: [id] }, { steps: standingSteps('archived') }),
             ),
           ),
       },
     ];
-  }, [itemId, openIds, toggleMissing, setView, show, takeOver, copy, settle, router]);
+  }, [itemId, openIds, toggleMissing, setView, show, takeOver, copy, settle, flush, router]);
 }

@@ -1,25 +1,29 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback } from 'react';
+import { useCallback, useRef } from 'react';
 import type { ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import type { ItemSheet, SheetColumn } from '@/services/items/item-sheet';
 import { ApiProblem, api } from '@/ui/data/api';
 import { useNotice } from '@/ui/frame/providers';
+import type { Born } from './use-autosave';
 
 /** The item with what every account gets of it, kept fresh. */
 export function useSheetData(itemId: number) {
   const client = useQueryClient();
   const query = useQuery({
     queryKey: ['sheet', itemId],
-    queryFn: () => api('GET /items/{id}', { params: { id: itemId } }),
-    refetchInterval: 5_000,
+    queryFn: () => (itemId ? api('GET /items/{id}', { params: { id: itemId } }) : api('GET /items/blank')),
+    refetchInterval: itemId ? 5_000 : false,
   });
+  // A new one gets its number while something of it is under way: what comes after that is of the number.
+  const now = useRef(itemId);
+  now.current = itemId;
   const again = useCallback(() => {
     void client.invalidateQueries({ queryKey: ['stages'] });
     void client.invalidateQueries({ queryKey: ['open-items'] });
-    void client.invalidateQueries({ queryKey: ['history', itemId] });
-    return client.invalidateQueries({ queryKey: ['sheet', itemId] });
-  }, [client, itemId]);
+    void client.invalidateQueries({ queryKey: ['history', now.current] });
+    return client.invalidateQueries({ queryKey: ['sheet', now.current] });
+  }, [client]);
   const saved = useCallback(
     (patch: ItemPatch, version: number | null) => {
       // An answer that is still on its way may be of before the save: it must not be shown any more.
@@ -32,13 +36,26 @@ export function useSheetData(itemId: number) {
     },
     [again, client, itemId],
   );
-  return { query, again, saved };
+  /** One that was stored just now is shown as it was typed, until the server's own answer comes. */
+  const shownAs = useCallback(
+    ({ id, sku, patch }: Born) => {
+      client.setQueryData<ItemSheet>(['sheet', id], () => {
+        const blank = client.getQueryData<ItemSheet>(['sheet', 0]);
+        return blank && { ...blank, item: { ...blank.item, ...patch, id, sku, version: 1 } };
+      });
+      void client.invalidateQueries({ queryKey: ['stages'] });
+      void client.invalidateQueries({ queryKey: ['open-items'] });
+    },
+    [client],
+  );
+  return { query, again, saved, shownAs };
 }
 
-type Sheet = { itemId: number; ownCategory: string; settle: () => Promise<unknown>; again: () => Promise<unknown> };
+/** `settle` saves what was typed and says the item's number: a new one is stored by it. */
+type Sheet = { ownCategory: string; settle: () => Promise<number>; again: () => Promise<unknown> };
 
 /** What can be done with an item's listings from its sheet. */
-export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
+export function useListingDeeds({ ownCategory, settle, again }: Sheet) {
   const notice = useNotice();
   const tell = useCallback(
     (error: unknown) => notice(error instanceof ApiProblem ? `${error.message}. ${error.fix ?? ''}` : 'Not saved'),
@@ -62,7 +79,7 @@ export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
   const place = useCallback(
     async (column: Pick<SheetColumn, 'accountId' | 'name'>, here: boolean) => {
       try {
-        await settle();
+        const itemId = await settle();
         await api('PUT /items/{id}/listings/{account}/target', {
           params: { id: itemId, account: column.accountId },
           body: { here },
@@ -73,12 +90,12 @@ export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
         tell(error);
       }
     },
-    [again, itemId, notice, settle, tell],
+    [again, notice, settle, tell],
   );
   const end = useCallback(
     async (column: Pick<SheetColumn, 'accountId' | 'name'>) => {
       try {
-        await settle();
+        const itemId = await settle();
         const selection = { kind: 'items' as const, ids: [itemId] };
         await api('POST /listings/end', { body: { selection, accounts: [column.accountId] } });
         notice(`The listing on ${column.name} is being ended; publish it again to bring it back`);
@@ -87,12 +104,12 @@ export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
         tell(error);
       }
     },
-    [again, itemId, notice, settle, tell],
+    [again, notice, settle, tell],
   );
   const takeModel = useCallback(
     async (column: SheetColumn, model: number) => {
       try {
-        await settle();
+        const itemId = await settle();
         const { taken } = await api('POST /items/{id}/listings/{account}/model', {
           params: { id: itemId, account: column.accountId },
           body: { model },
@@ -103,12 +120,12 @@ export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
         tell(error);
       }
     },
-    [again, itemId, notice, settle, tell],
+    [again, notice, settle, tell],
   );
   const write = useCallback(
     async (accountId: number, field: string, value: Json) => {
       try {
-        await settle();
+        const itemId = await settle();
         await api('PUT /items/{id}/listings/{account}', {
           params: { id: itemId, account: accountId },
           body: { field, value },
@@ -118,7 +135,7 @@ export function useListingDeeds({ itemId, ownCategory, settle, again }: Sheet) {
         tell(error);
       }
     },
-    [again, itemId, settle, tell],
+    [again, settle, tell],
   );
   return { mapCategory, place, end, takeModel, write };
 }

@@ -17,7 +17,8 @@ export function useOpenItems(itemId: number) {
   const [ids, setIds] = useState<number[]>([]);
   useEffect(() => {
     const kept = read();
-    const next = kept.includes(itemId) ? kept : [...kept, itemId].slice(-most);
+    // A new one comes among them once it is stored.
+    const next = itemId === 0 || kept.includes(itemId) ? kept : [...kept, itemId].slice(-most);
     localStorage.setItem(key, JSON.stringify(next));
     setIds(next);
   }, [itemId]);
@@ -27,8 +28,9 @@ export function useOpenItems(itemId: number) {
     setIds(next);
   }, []);
   const clear = useCallback(() => {
-    localStorage.setItem(key, JSON.stringify([itemId]));
-    setIds([itemId]);
+    const next = itemId === 0 ? [] : [itemId];
+    localStorage.setItem(key, JSON.stringify(next));
+    setIds(next);
   }, [itemId]);
   return { ids, drop, clear };
 }

@@ -17,7 +17,9 @@ const PhotoDesk = dynamic(() => import('./desk/photo-desk').then((module) => mod
 });
 
 type Props = {
+  /** 0 while nothing of it is stored: photos store it. */
   itemId: number;
+  settle: () => Promise<number>;
   photos: Photo[];
   limits: { name: string; max: number }[];
   conditionNote: string;
@@ -26,7 +28,7 @@ type Props = {
 };
 
 /** The item's photos in their order; the first is the main one. Dropped, dragged, or moved with the keyboard. */
-export function PhotoStrip({ itemId, photos, limits, conditionNote, addToNote, changed }: Props) {
+export function PhotoStrip({ itemId, settle, photos, limits, conditionNote, addToNote, changed }: Props) {
   const [order, setOrder] = useState<string[] | null>(null);
   const [upload, setUpload] = useState<{ done: number; total: number } | null>(null);
   const [problems, setProblems] = useState<string[]>([]);
@@ -73,8 +75,14 @@ export function PhotoStrip({ itemId, photos, limits, conditionNote, addToNote, c
     setProblems([]);
     stop.current = false;
     let last = Date.now();
+    let id = itemId;
+    try {
+      id = itemId || (await settle());
+    } catch (error) {
+      return setProblems([error instanceof Error ? error.message : 'The photos were not added']);
+    }
     const refused = await uploadAll(
-      `/api/v1/items/${itemId}/photos`,
+      `/api/v1/items/${id}/photos`,
       files,
       (done) => {
         setUpload({ done, total: files.length });
@@ -156,7 +164,7 @@ export function PhotoStrip({ itemId, photos, limits, conditionNote, addToNote, c
           <button
             type="button"
             className="flex items-center gap-1 underline"
-            onClick={() => setOpen({ what: 'phone' })}
+            onClick={() => void settle().then(() => setOpen({ what: 'phone' }))}
           >
             <Smartphone size={13} aria-hidden="true" /> From the phone
           </button>

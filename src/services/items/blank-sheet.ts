@@ -1,0 +1,46 @@
+import { emptyItemFields, type Item, planFor } from '../../core/item';
+import { homeCurrency } from '../../core/measure';
+import { database } from '../../db/client';
+import { belongsTo } from '../changes/target-drafts';
+import { loadAccounts } from '../records/load-accounts';
+import { loadCustomFields } from '../records/load-custom-fields';
+import { readSettings } from '../records/read-settings';
+import { columnOf, type ItemSheet } from './item-sheet';
+
+/** A sheet of which nothing is stored: what each account that wants new items will ask for. It uses up no number. */
+export async function blankSheet(): Promise<ItemSheet> {
+  const db = database();
+  const [accounts, customFields, { sheetRows }] = await Promise.all([
+    loadAccounts(db),
+    loadCustomFields(db),
+    readSettings(db),
+  ]);
+  const item: Item = {
+    ...emptyItemFields,
+    id: 0,
+    version: 0,
+    sku: '',
+    currency: homeCurrency,
+    quantity: 1,
+    standing: 'active',
+    photos: [],
+  };
+  return {
+    item,
+    customFields,
+    rowPlan: planFor(sheetRows, ''),
+    columns: accounts.map((account) =>
+      // It has a number once it is stored: nothing is missing for want of it.
+      columnOf(
+        account,
+        { ...item, sku: 'NEW-0000' },
+        {
+          row: undefined,
+          liveCount: 0,
+          isMeant: belongsTo(account.row, item),
+          lastError: null,
+        },
+      ),
+    ),
+  };
+}
