@@ -5,6 +5,7 @@ import { Hono } from 'hono';
 import { carrierRoutes, rateRoutes } from './carriers/carriers';
 import { accessRoutes } from './kit/access';
 import { apiRoutes } from './kit/api';
+import { passTime } from './kit/clock';
 import { controlRoutes } from './kit/control';
 import { openApiOf } from './kit/openapi';
 import { publicRoutes } from './kit/public';
@@ -54,10 +55,20 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 });
 deliverer.start();
 const reviews = setInterval(() => void passReviews(world, deliverer), 200);
+// What comes by the clock comes by itself: renewals, expiry, the ends of timed sales and of offers.
+let isPassing = false;
+const clock = setInterval(() => {
+  if (isPassing) return;
+  isPassing = true;
+  void passTime(world, deliverer).finally(() => {
+    isPassing = false;
+  });
+}, 5_000);
 
 const stop = () => {
   deliverer.stop();
   clearInterval(reviews);
+  clearInterval(clock);
   server.close();
   void world.store.close().then(() => process.exit(0));
 };

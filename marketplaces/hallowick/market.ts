@@ -1,5 +1,5 @@
 import { Checks, dataOf, limitFor, listOf, numberOf, plainOf, textOf } from '../kit/checks';
-import { labelFor } from '../kit/fees';
+import { feeFrom, labelFor } from '../kit/fees';
 import type { Data, Json, Look, Market, Problem, Rules, Seller } from '../kit/types';
 import { checkVariants } from '../kit/variants';
 import { categories } from './categories';
@@ -20,6 +20,7 @@ const rules: Rules = {
     quantity: 9_999,
     axes: 2,
     combinations: 120,
+    timedDays: 10,
     section: 40,
     handlingDays: 10,
     advertisingMax: 20,
@@ -86,6 +87,8 @@ const rules: Rules = {
   renewDays: 28,
 };
 
+const isTimed = (data: Data): boolean => data.format === 'timed';
+
 function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[] {
   const checks = new Checks();
   const limit = (name: string) => limitFor(now, seller, name);
@@ -127,6 +130,18 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
   if (!yesNo(terms.collection)) checks.say('/terms/collection', 'Collection is yes or no.');
   checks.text('/section', data.section ?? '', 0, limit('section'), 'The section');
   checks.text('/reference', data.reference ?? '', 0, 40, 'The reference');
+  if (data.format !== undefined && data.format !== 'fixed' && data.format !== 'timed')
+    checks.say('/format', 'It is sold at a fixed price or by the clock.');
+  if (isTimed(data)) {
+    const timed = dataOf(data.timed);
+    checks.range('/timed/days', timed.days, 1, limit('timedDays'), 'The days of a timed sale');
+    if (textOf(timed.reserve) && !(Number(timed.reserve) >= Number(textOf(price.value))))
+      checks.say('/timed/reserve', 'The reserve must not lie under the start price.');
+    if (data.stock !== 1 && data.stock !== 0) checks.say('/stock', 'A timed sale is of one piece.');
+    if (data.versions !== undefined) checks.say('/versions', 'A timed sale has no versions.');
+  }
+  if (textOf(data.declineBelow) && !(Number(data.declineBelow) < Number(textOf(price.value))))
+    checks.say('/declineBelow', 'Offers are declined under an amount below the price.');
   checkVariants(checks, '/versions', data.versions, now);
   return checks.problems;
 }
@@ -152,15 +167,32 @@ export const hallowick: Market = {
   }),
   withQuantity: (data, quantity) => ({ ...data, stock: quantity }),
   whyNotEnd: (listing) =>
-    listing.data.timedSale === true && listing.offers.length > 0 ? 'A timed sale with bids cannot be ended' : null,
+    isTimed(listing.data) && (listing.bids ?? []).length > 0 ? 'A timed sale with bids cannot be ended' : null,
+  whyNotChange: (listing, merged) =>
+    isTimed(listing.data) &&
+    (listing.bids ?? []).length > 0 &&
+    ['price', 'format', 'timed', 'stock'].some(
+      (field) => JSON.stringify(merged[field]) !== JSON.stringify(listing.data[field]),
+    )
+      ? { pointer: '/timed', detail: 'A timed sale with bids keeps its price, its terms and its stock.' }
+      : null,
+  timedOf: (data) =>
+    isTimed(data)
+      ? {
+          reserve: Math.round(Number(textOf(dataOf(data.timed).reserve) || 0) * 100),
+          days: numberOf(dataOf(data.timed).days) || 7,
+        }
+      : null,
+  offersOf: (data) => ({
+    taken: data.offers === true && !isTimed(data),
+    declineBelow: textOf(data.declineBelow) ? Math.round(Number(textOf(data.declineBelow)) * 100) : null,
+  }),
+  mayCollect: (data) => dataOf(data.terms).collection === true,
+  labelOf: (now, data) =>
+    dataOf(data.terms).postage === 'free' ? labelFor(now, numberOf(dataOf(data.parcel).pounds) * 453.59237) : 0,
   postageOf: (now, data) =>
     dataOf(data.terms).postage === 'free' ? 0 : labelFor(now, numberOf(dataOf(data.parcel).pounds) * 453.59237),
-  feeOf: (now, total, data) => {
-    const own = dataOf(now.fees.byCategory)[textOf(data.category)];
-    const rate = typeof own === 'number' ? own : 1180;
-    const lower = Math.min(total, 200_000);
-    return Math.round((lower * rate) / 10_000) + Math.round(((total - lower) * 240) / 10_000) + 35;
-  },
+  feeOf: (now, total, data) => feeFrom(now, total, { category: textOf(data.category) }),
   variantsField: 'versions',
   firstSellers: { grainhouse: {} },
   look: { paper: '#f7f4ee', ink: '#28323c', accent: '#7a4b2a', font: 'Georgia, serif', wide: true },

@@ -4,11 +4,14 @@ import { join } from 'node:path';
 import { type Context, Hono } from 'hono';
 import { whoAsks } from './access';
 import { refuse } from './answers';
+import { chargesOf } from './charges';
 import { faultGate, overRate } from './gate';
 import { jpegMeasures } from './jpeg';
 import { Listings, type Outcome } from './listings';
+import { answerOffer, isOpen, type Offer, offersOn, type Reply } from './offers';
 import type { RoutedMarket } from './routes';
 import { cancelOrder } from './selling';
+import { highestBid } from './timed';
 import type { Data, Json, Listing, Market, Order, SellerEnv } from './types';
 import { type Deliverer, type Hook, newHookSecret } from './webhooks';
 import type { World } from './world';
@@ -28,8 +31,9 @@ const shown = (listing: Listing, market: Market, origin: string): Data => ({
   updatedAt: new Date(listing.updatedAt).toISOString(),
   renewsAt: listing.renewsAt === null ? null : new Date(listing.renewsAt).toISOString(),
   endsAt: listing.endsAt ? new Date(listing.endsAt).toISOString() : null,
-  reasons: listing.reasons ?? [],
+  reasons: (listing.reasons ?? []).map(({ pointer, detail }) => ({ detail, ...(pointer ? { pointer } : {}) })),
   offersOpen: listing.offers.length,
+  ...(listing.bids ? { bids: listing.bids.length, highestBid: highestBid(listing)?.amount ?? null } : {}),
 });
 
 async function readBody(c: Context): Promise<Data | null> {
@@ -171,6 +175,48 @@ export function apiRoutes(world: World, market: RoutedMarket, deliverer: Deliver
     });
     return c.json({ id }, 201);
   });
+
+  app.get('/charges', (c) => c.json({ charges: chargesOf(world, market.name, c.get('seller').name) }));
+
+  const ownOffer = (c: Context<SellerEnv>, id: string) => {
+    const offer = world.store.get<Offer>(`offers/${market.name}`, id);
+    return offer && offer.seller === c.get('seller').name ? offer : undefined;
+  };
+  const told = ({ market: _market, seller: _seller, ...offer }: Offer) => ({
+    ...offer,
+    createdAt: new Date(offer.createdAt).toISOString(),
+    deadline: new Date(offer.deadline).toISOString(),
+  });
+  if (market.offersOf) {
+    app.get('/offers', (c) => {
+      const { state } = c.req.query();
+      const own = offersOn(world, market.name).filter((one) => one.seller === c.get('seller').name);
+      return c.json({
+        offers: own
+          .filter((one) => state !== 'open' || isOpen(one))
+          .slice(-200)
+          .map(told),
+      });
+    });
+    app.get('/offers/:id', (c) => {
+      const offer = ownOffer(c, c.req.param('id'));
+      return offer ? c.json(told(offer)) : refuse(c, market, 404, 'There is no such offer');
+    });
+    app.post('/offers/:id/answer', async (c) => {
+      const offer = ownOffer(c, c.req.param('id'));
+      if (!offer) return refuse(c, market, 404, 'There is no such offer');
+      const body = await readBody(c);
+      const reply: Reply | null =
+        body?.answer === 'accept' || body?.answer === 'decline'
+          ? { answer: body.answer }
+          : body?.answer === 'counter' && typeof body.amount === 'number'
+            ? { answer: 'counter', amount: body.amount }
+            : null;
+      if (!reply) return refuse(c, market, 422, 'An offer is accepted, declined or countered');
+      const done = await answerOffer(world, deliverer, market, offer, reply);
+      return typeof done === 'string' ? refuse(c, market, 409, done) : c.json(told(done));
+    });
+  }
 
   app.get('/orders', (c) => {
     const since = Date.parse(c.req.query('since') ?? '') || 0;

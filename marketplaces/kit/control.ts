@@ -1,5 +1,8 @@
 import { type Context, Hono } from 'hono';
+import type { Charge } from './charges';
+import { passTime } from './clock';
 import { readOddities } from './oddities';
+import { makeOffer, type Offer, offersOn, takeCounter, withdrawAll } from './offers';
 import { escapeHtml, page } from './page';
 import {
   applyHouseRules,
@@ -8,11 +11,11 @@ import {
   cancelOrder,
   changeBehindTheBack,
   passReviews,
-  passTime,
   putOrderState,
   takeDown,
 } from './selling';
-import type { Data, Json, Listing, Market, Order, Rules, Seller } from './types';
+import { bid } from './timed';
+import type { Data, Json, Listing, Market, Order, Problem, Rules, Seller } from './types';
 import type { Deliverer } from './webhooks';
 import type { Fault, World } from './world';
 
@@ -76,7 +79,7 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
       ${form(market, 'odd', '<input name="lagMs" value="0" size="6" aria-label="Reads lag by milliseconds"> <label><input type="checkbox" name="otherWords" value="true"> other words</label> <label><input type="checkbox" name="tokensOnce" value="true"> refresh tokens once</label> <input name="ignores" placeholder="fields left as they were" aria-label="Fields that changes leave"> <input name="orderState" value="paid" size="12" aria-label="State of new orders">', 'Be strange')}
       ${form(market, 'lock', '<input name="seller" value="grainhouse" aria-label="Seller"> <input name="minutes" value="5" size="3" aria-label="Minutes">', 'Lock the account')}
       ${form(market, 'rule', '<input name="path" placeholder="limits.title" aria-label="Rule"> <input name="value" aria-label="New value">', 'Change a rule')}
-      ${market.review ? form(market, 'reject', '<input name="reason" placeholder="reason" aria-label="Reason"> <input name="times" value="1" size="3" aria-label="How many">', 'Reject in review') : ''}
+      ${market.review ? form(market, 'reject', '<input name="reason" placeholder="reason" aria-label="Reason"> <input name="pointer" placeholder="/images" size="8" aria-label="What it is about"> <input name="times" value="1" size="3" aria-label="How many">', 'Reject in review') : ''}
       ${form(market, 'webhooks', '<label><input type="checkbox" name="double" value="true"> twice</label> <label><input type="checkbox" name="reorder" value="true"> out of order</label> <input name="delayMs" value="0" size="6" aria-label="Delay in milliseconds">', 'Set webhooks')}</section>`;
     return c.html(
       page(
@@ -102,6 +105,16 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
     const all = world.listings(market.name).map((one) => ({ ...one, summary: market.summary(one.data) }));
     const wanted = c.req.query('reference');
     return c.json(wanted === undefined ? all : all.filter((one) => one.summary.reference === wanted));
+  });
+
+  app.get('/api/:market/offers', (c) => {
+    const market = marketOf(c);
+    return market instanceof Response ? market : c.json(offersOn(world, market.name));
+  });
+
+  app.get('/api/:market/charges', (c) => {
+    const market = marketOf(c);
+    return market instanceof Response ? market : c.json(world.store.all<Charge>(`charges/${market.name}`));
   });
 
   app.get('/api/:market/rules', (c) => {
@@ -163,7 +176,10 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
       case 'reject':
         world.rejections.set(market.name, [
           ...(world.rejections.get(market.name) ?? []),
-          ...Array<string>(Number(given.times) || 1).fill(String(given.reason || 'This does not belong here.')),
+          ...Array<Problem>(Number(given.times) || 1).fill({
+            pointer: String(given.pointer ?? ''),
+            detail: String(given.reason || 'This does not belong here.'),
+          }),
         ]);
         return done(c, { rejections: world.rejections.get(market.name) ?? [] });
       case 'lock': {
@@ -199,13 +215,18 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
       if (!order) return c.json({ error: 'no such order' }, 404);
       return done(c, { state: (await putOrderState(world, deliverer, order, String(given.state))).state });
     }
+    if (c.req.param('action') === 'take-counter') {
+      const offer = world.store.get<Offer>(`offers/${market.name}`, String(given.offer));
+      const taken = offer ? await takeCounter(world, deliverer, market, offer) : 'There is no such offer.';
+      return typeof taken === 'string' ? c.json({ error: taken }, 409) : done(c, { order: taken.order });
+    }
     if (c.req.param('action') === 'buy-together') {
       const wanted = (Array.isArray(given.lines) ? given.lines : []) as Record<string, Json>[]; // own tests only
       const lines = wanted.flatMap((one) => {
         const listing = listingOf(market, one);
         return listing ? [{ listing, quantity: Number(one.quantity) || 1, variant: String(one.variant ?? '') }] : [];
       });
-      const order = await buyTogether(world, deliverer, market, lines);
+      const order = await buyTogether(world, deliverer, market, lines, Number(given.discount) || 0);
       return typeof order === 'string' ? c.json({ error: order }, 409) : done(c, { order: order.id });
     }
     const listing = listingOf(market, given);
@@ -220,25 +241,40 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
           Number(given.quantity) || 1,
           'Marrowby',
           String(given.variant ?? ''),
+          {
+            collect: String(given.collect) === 'true',
+            advertised: String(given.advertised) === 'true',
+            personal: typeof given.personal === 'string' ? given.personal : undefined,
+          },
         );
         return typeof order === 'string'
           ? c.json({ error: order }, 409)
           : done(c, { order: order.id, total: order.total });
       }
       case 'offer': {
-        await world.saveListing({
-          ...listing,
-          offers: [...listing.offers, { amount: Number(given.amount) || 0, buyer: 'a buyer' }],
-        });
-        await deliverer.send(market.name, listing.seller, 'offer', {
-          listing: listing.id,
+        const offer = await makeOffer(world, deliverer, market, listing, {
           amount: Number(given.amount) || 0,
+          buyer: String(given.buyer ?? 'A buyer in Marrowby'),
+          words: String(given.words ?? ''),
+          hours: Number(given.hours) || undefined,
         });
-        return done(c, { offers: listing.offers.length + 1 });
+        return typeof offer === 'string'
+          ? c.json({ error: offer }, 409)
+          : done(c, { offers: listing.offers.length + 1, offer: offer.id, state: offer.state });
+      }
+      case 'bid': {
+        const made = await bid(
+          world,
+          deliverer,
+          market,
+          listing,
+          Number(given.amount) || 0,
+          String(given.buyer ?? 'A bidder in Marrowby'),
+        );
+        return typeof made === 'string' ? c.json({ error: made }, 409) : done(c, made);
       }
       case 'withdraw':
-        await world.saveListing({ ...listing, offers: [] });
-        await deliverer.send(market.name, listing.seller, 'offer', { listing: listing.id, amount: 0 });
+        await withdrawAll(world, deliverer, listing);
         return done(c, { offers: 0 });
       case 'change': {
         const set: Data =

@@ -1,4 +1,5 @@
 import type { ContentfulStatusCode } from 'hono/utils/http-status';
+import { charge } from './charges';
 import { withoutIgnored } from './oddities';
 import { endAfter, renewalAfter } from './selling';
 import type { Data, Json, Listing, Look, Market, Problem, Seller } from './types';
@@ -106,12 +107,13 @@ export class Listings {
       updatedAt: now,
       endedAt: null,
       renewsAt: renewalAfter(world, market),
-      endsAt: endAfter(world, market),
+      endsAt: endAfter(world, market, data),
       reviewAt: review ? now + review.ms : null,
       reasons: [],
       offers: [],
     };
     await world.saveListing(listing);
+    await charge(world, market, listing, 'listing');
     const { reference } = market.summary(data);
     if (reference) await world.store.put<Json>('references', `${market.name}/${seller.name}/${reference}`, id);
     return { listing };
@@ -126,7 +128,8 @@ export class Listings {
     const found = this.owned(seller, id);
     if (!found.listing) return found;
     if (!isOn(found.listing)) return refused(409, 'This listing is not live any more');
-    const merged: Data = { ...found.listing.data, ...withoutIgnored(part, this.#world.odd(this.#market.name)) };
+    const taken = withoutIgnored(part, this.#world.odd(this.#market.name));
+    const merged: Data = this.#market.merge?.(found.listing.data, taken) ?? { ...found.listing.data, ...taken };
     for (const [name, value] of Object.entries(merged)) if (value === null) delete merged[name];
     const fixed = this.#market.whyNotChange?.(found.listing, merged) ?? null;
     if (fixed) return refused(409, fixed.detail, [fixed]);

@@ -48,6 +48,7 @@ export function publicRoutes(world: World, market: Market, deliverer: Deliverer)
       .filter(([, value]) => typeof value !== 'object' && value !== text && value !== title)
       .map(([name, value]) => `<tr><th>${escapeHtml(name)}</th><td>${escapeHtml(String(value))}</td></tr>`)
       .join('');
+    const asked = market.asksFor?.(listing.data) ?? '';
     const variants = variantsOf(market, listing.data).filter((one) => one.stock > 0);
     const choice = variants.length
       ? `<label>Which one <select name="variant">${variants.map((one) => `<option>${escapeHtml(one.values.join(' / '))}</option>`).join('')}</select></label> `
@@ -55,7 +56,9 @@ export function publicRoutes(world: World, market: Market, deliverer: Deliverer)
     const sale =
       listing.state === 'live'
         ? `<form method="post" action="/${market.name}/listing/${listing.id}/buy"><p>${choice}<label>How many <input name="quantity" type="number" value="1" min="1" max="${quantity}"></label> of <span id="available">${quantity}</span>
-           <label>Your town <input name="town" value="Marrowby"></label> <button>Buy now</button></p></form>`
+           <label>Your town <input name="town" value="Marrowby"></label>
+           ${market.mayCollect?.(listing.data) ? '<label><input type="checkbox" name="collect" value="true"> I fetch it</label>' : ''}
+           ${asked ? `<label>${escapeHtml(asked)} <input name="personal" maxlength="200" required></label>` : ''} <button>Buy now</button></p></form>`
         : `<p class="bad" id="over">${listing.state === 'sold' ? 'Sold' : 'Ended'}</p>`;
     return c.html(
       page(
@@ -81,6 +84,7 @@ export function publicRoutes(world: World, market: Market, deliverer: Deliverer)
       Math.floor(Number(form.quantity) || 1),
       String(form.town || 'Marrowby'),
       String(form.variant ?? ''),
+      { collect: form.collect === 'true', personal: typeof form.personal === 'string' ? form.personal : undefined },
     );
     if (typeof order === 'string')
       return c.html(page(market, 'Not sold', `<h1>Not sold</h1><p class="bad">${escapeHtml(order)}</p>`), 409);

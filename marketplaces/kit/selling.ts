@@ -1,5 +1,5 @@
 import { inState, rewritten } from './oddities';
-import type { Data, Listing, Market, Order, OrderLine } from './types';
+import type { Data, Listing, Market, Order, OrderLine, Rules } from './types';
 import { chosenVariant, variantsOf, withVariantSold } from './variants';
 import type { Deliverer } from './webhooks';
 import type { World } from './world';
@@ -11,28 +11,12 @@ export const renewalAfter = (world: World, market: Market): number | null => {
   return renewDays === null ? null : world.now() + renewDays * day;
 };
 
-export const endAfter = (world: World, market: Market): number | null => {
+export const endAfter = (world: World, market: Market, data: Data = {}): number | null => {
+  const timed = market.timedOf?.(data);
+  if (timed) return world.now() + timed.days * day;
   const { endsAfterDays } = world.rules(market);
   return endsAfterDays ? world.now() + endsAfterDays * day : null;
 };
-
-/** Listings whose period is over are renewed, or end by themselves. */
-export async function passTime(world: World, deliverer: Deliverer): Promise<{ renewed: number; ended: number }> {
-  const passed = { renewed: 0, ended: 0 };
-  for (const market of world.markets) {
-    for (const listing of world.listings(market.name)) {
-      if (listing.state !== 'live') continue;
-      if (listing.endsAt && listing.endsAt <= world.now()) {
-        await takeDown(world, deliverer, listing);
-        passed.ended++;
-      } else if (listing.renewsAt !== null && listing.renewsAt <= world.now()) {
-        await world.saveListing({ ...listing, renewsAt: renewalAfter(world, market) });
-        passed.renewed++;
-      }
-    }
-  }
-  return passed;
-}
 
 /** Reviews that are over: the listing goes live, or is refused with reasons; the seller is told. */
 export async function passReviews(world: World, deliverer: Deliverer): Promise<void> {
@@ -49,6 +33,19 @@ export async function passReviews(world: World, deliverer: Deliverer): Promise<v
   }
 }
 
+/** How something is bought, where it is not as usual. */
+type More = {
+  /** For this price a piece: an offer that was taken, the highest bid. */
+  at?: number;
+  byClock?: boolean;
+  collect?: boolean;
+  personal?: string;
+  /** Found through advertising. */
+  advertised?: boolean;
+  /** The seller is told later, of all that was bought together. */
+  untold?: boolean;
+};
+
 /** A buyer buys: stock goes down at once, an order is written, the seller is told. */
 export async function buy(
   world: World,
@@ -58,7 +55,7 @@ export async function buy(
   quantity: number,
   town: string,
   wanted = '',
-  tell = true,
+  more: More = {},
 ): Promise<Order | string> {
   const summary = market.summary(listing.data);
   if (listing.state !== 'live') return 'This listing is not on sale any more.';
@@ -67,9 +64,17 @@ export async function buy(
   const variant = variants.length ? chosenVariant(variants, wanted, quantity) : undefined;
   if (variants.length && !variant) return 'Choose one of the variations.';
   if (variant && variant.stock < quantity) return `Only ${variant.stock} left of ${variant.values.join(', ')}.`;
-  const unitPrice = variant?.cents ?? summary.price;
+  if (market.timedOf?.(listing.data) && !more.byClock) return 'This is sold by the clock: bid for it.';
+  const asked = market.asksFor?.(listing.data) ?? '';
+  if (asked && more.at === undefined && !more.personal) return `Say what you want on it: ${asked}`;
+  if (more.collect && !market.mayCollect?.(listing.data)) return 'This cannot be fetched.';
+  const usual = variant?.cents ?? market.priceAt?.(listing.data, quantity, world.now()) ?? summary.price;
+  const unitPrice = more.at ?? usual;
   const total = unitPrice * quantity;
   const rules = world.rules(market);
+  const postage = more.collect ? 0 : (market.postageOf?.(rules, listing.data) ?? 0);
+  const label = more.collect ? 0 : (market.labelOf?.(rules, listing.data) ?? 0);
+  const paid = { ...listing.data, ...(more.collect ? { handover: 'collect' } : {}) };
   const left = summary.quantity - quantity;
   // The listing is changed before anything is awaited, so two buyers cannot have the same piece.
   const sold: Listing = {
@@ -89,8 +94,13 @@ export async function buy(
     quantity,
     unitPrice,
     total,
-    postage: market.postageOf?.(rules, listing.data) ?? 0,
-    fee: market.feeOf(rules, total + (market.postageOf?.(rules, listing.data) ?? 0), listing.data),
+    postage,
+    ...(label ? { label } : {}),
+    ...(more.collect ? { collected: true } : {}),
+    ...(more.personal ? { personal: more.personal } : {}),
+    fee:
+      market.feeOf(rules, total + postage, paid) +
+      (more.advertised ? advertisingFee(rules, listing.data, total + postage) : 0),
     currency: rules.currency,
     buyerTown: town,
     variant: variant ? { values: variant.values, number: variant.number } : null,
@@ -99,9 +109,15 @@ export async function buy(
   };
   const placed = inState(order, world.odd(market.name));
   await Promise.all([saving, world.store.put(`orders/${market.name}`, order.id, placed)]);
-  if (tell) await deliverer.send(market.name, listing.seller, 'sale', { order: order.id, listing: listing.id });
+  if (!more.untold) await deliverer.send(market.name, listing.seller, 'sale', { order: order.id, listing: listing.id });
   return placed;
 }
+
+/** The share of the price that advertising costs, where the listing says a rate. */
+const advertisingFee = (rules: Rules, data: Data, total: number): number => {
+  const rate = data[`${String(rules.fees.advertisingField ?? '')}Percent`] ?? 0;
+  return Math.round((total * Number(rate)) / 100) || 0;
+};
 
 const lineOf = ({ listing, reference, title, quantity, unitPrice, total, fee, variant }: Order): OrderLine => ({
   listing,
@@ -114,26 +130,33 @@ const lineOf = ({ listing, reference, title, quantity, unitPrice, total, fee, va
   variant,
 });
 
-/** A buyer takes several things of one seller in one order. */
+/** A buyer takes several things of one seller in one order: one parcel, and perhaps something taken off. */
 export async function buyTogether(
   world: World,
   deliverer: Deliverer,
   market: Market,
   wanted: readonly { listing: Listing; quantity: number; variant: string }[],
+  discount = 0,
 ): Promise<Order | string> {
   const orders: Order[] = [];
   for (const { listing, quantity, variant } of wanted) {
-    const order = await buy(world, deliverer, market, listing, quantity, 'Marrowby', variant, false);
+    const order = await buy(world, deliverer, market, listing, quantity, 'Marrowby', variant, { untold: true });
     if (typeof order === 'string') return order;
     orders.push(order);
   }
   const [first, ...others] = orders;
   if (!first) return 'Nothing was chosen.';
   for (const one of others) await world.store.remove(`orders/${market.name}`, one.id);
-  const whole = await world.store.put<Order>(`orders/${market.name}`, first.id, {
-    ...first,
-    lines: orders.map(lineOf),
+  // One parcel for all of it: the dearest postage of them. Fees are taken of what was paid, line by line.
+  const postage = Math.max(...orders.map((one) => one.postage));
+  const total = orders.reduce((sum, one) => sum + one.total, 0);
+  const rules = world.rules(market);
+  const lines = orders.map((one) => {
+    const data = world.listing(market.name, one.listing)?.data ?? {};
+    const share = total ? one.total / total : 0;
+    return lineOf({ ...one, fee: market.feeOf(rules, Math.round(one.total + (postage - discount) * share), data) });
   });
+  const whole = await world.store.put<Order>(`orders/${market.name}`, first.id, { ...first, postage, discount, lines });
   await deliverer.send(market.name, first.seller, 'sale', { order: first.id, listing: first.listing });
   return whole;
 }

@@ -28,9 +28,13 @@ export type Listing = {
   endsAt: number | null;
   /** When its review is over, and why it was refused. */
   reviewAt: number | null;
-  reasons: string[];
-  /** Open offers, or bids on a timed sale: while there are any the seller cannot end it. */
-  offers: { amount: number; buyer: string }[];
+  reasons: Problem[];
+  /** Offers that are open. */
+  offers: { id?: string; amount: number; buyer: string }[];
+  /** Bids of a timed sale, in their order. */
+  bids?: { amount: number; buyer: string; at: number }[];
+  /** How often its price has dropped by itself, and what it was before. */
+  drops?: { count: number; from: number };
 };
 
 export type OrderLine = Pick<
@@ -50,8 +54,16 @@ export type Order = {
   total: number;
   /** What the buyer paid for postage besides. */
   postage: number;
-  /** What the marketplace kept, of price and postage. */
+  /** What was taken off for several things in one order. */
+  discount?: number;
+  /** What the marketplace kept, of price and postage; for advertising where it was sold through that. */
   fee: number;
+  /** The marketplace's label, where the seller pays it. */
+  label?: number;
+  /** Fetched by the buyer, not sent. */
+  collected?: boolean;
+  /** What the buyer wants on it. */
+  personal?: string;
   currency: string;
   buyerTown: string;
   /** Which combination was bought, where there are several. */
@@ -111,8 +123,24 @@ export type Market = {
   feeOf(rules: Rules, total: number, data: Data): number;
   /** What the buyer pays for postage on top of the price. */
   postageOf?(rules: Rules, data: Data): number;
+  /** What a piece costs now, when so many are bought: sale prices, tiers. Left out, or null: what is asked. */
+  priceAt?(data: Data, pieces: number, now: number): number | null;
+  /** Fields as they are after a change; where left out the change's own stand. */
+  merge?(data: Data, part: Data): Data;
+  /** Whether buyers may offer less, and under what they are declined unheard. Left out: they may. */
+  offersOf?(data: Data): { taken: boolean; declineBelow: number | null };
+  /** The terms of a timed sale; null for a fixed price. */
+  timedOf?(data: Data): { reserve: number; days: number } | null;
+  /** A price that falls by itself; the fields with the new one. */
+  dropTo?(data: Data, cents: number): Data | null;
+  /** What is asked of whoever buys it; empty for nothing. */
+  asksFor?(data: Data): string;
+  /** Whether a buyer may fetch it. */
+  mayCollect?(data: Data): boolean;
+  /** The marketplace's label that the seller pays; 0 where the buyer does. */
+  labelOf?(rules: Rules, data: Data): number;
   /** Reasons for which its review refuses a listing. */
-  review?(data: Data): string[];
+  review?(data: Data): Problem[];
   /** Whether listings are made by requests of their own, or only in feeds or batches. */
   writes?: 'direct' | 'elsewhere';
   /** Lines for its interface description. */

@@ -5,9 +5,10 @@ import { glintfeed } from '../glintfeed/market';
 import { lanesend } from '../lanesend/market';
 import { selasar } from '../selasar/market';
 import { wallfolk } from '../wallfolk/market';
+import { passTime } from './clock';
 import { jpegMeasures } from './jpeg';
 import { Listings } from './listings';
-import { buy, passReviews, passTime } from './selling';
+import { buy, passReviews } from './selling';
 import { Store } from './store';
 import type { Data, Market, Seller } from './types';
 import { Deliverer } from './webhooks';
@@ -128,7 +129,7 @@ test('a review ends with the listing live, or refused with its reasons', async (
   expect(world.listing('selasar', fine.listing?.id ?? '')?.state).toBe('live');
   expect(world.listing('selasar', copy.listing?.id ?? '')).toMatchObject({
     state: 'refused',
-    reasons: [expect.stringContaining('Copies')],
+    reasons: [{ detail: expect.stringContaining('Copies'), pointer: expect.stringMatching(/^\//) }],
   });
 });
 

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { noOddities, type Oddities, Past } from './oddities';
 import type { Store } from './store';
-import type { Listing, Market, Rules, Seller } from './types';
+import type { Listing, Market, Problem, Rules, Seller } from './types';
 
 export type Fault = {
   kind: 'slow' | 'drop-before' | 'drop-after' | 'error-500' | 'busy-429' | 'token-slow';
@@ -23,7 +23,7 @@ export class World {
   /** Access that was given before this time is not valid any more, by market. */
   readonly accessFrom = new Map<string, number>();
   /** Reasons for which the next reviews refuse. */
-  readonly rejections = new Map<string, string[]>();
+  readonly rejections = new Map<string, Problem[]>();
 
   constructor(store: Store, markets: Market[], photoFolder: string) {
     this.store = store;

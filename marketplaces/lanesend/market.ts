@@ -121,6 +121,7 @@ export const lanesend: Market = {
         ) || 0
       : 0,
   feeOf: (now, total, data) => feeFrom(now, total, { charged: posted(data) }),
+  mayCollect: (data) => data.handover === 'collect' || data.handover === 'both',
   firstSellers: { grainhouse: {} },
   look: { paper: '#ffffff', ink: '#1d2733', accent: '#1f4e79', font: 'Arial, sans-serif', wide: false },
 };

@@ -108,6 +108,11 @@ export const lotbarn: RoutedMarket = {
   }),
   withQuantity: (data, quantity) => ({ ...data, quantity }),
   whyNotEnd: () => null,
+  priceAt: (data, pieces) =>
+    (Array.isArray(data.tiers) ? data.tiers.map(dataOf) : []).reduce<number | null>(
+      (price, tier) => (pieces >= numberOf(tier.from) ? numberOf(tier.cents) : price),
+      null,
+    ),
   feeOf: (now, total) => feeFrom(now, total),
   writes: 'elsewhere',
   routes(app, tools) {

@@ -1,4 +1,5 @@
 import { Checks, dataOf, limitFor, listOf, numberOf, textOf } from '../kit/checks';
+import { feeFrom } from '../kit/fees';
 import { attribute, tree } from '../kit/tree';
 import type { Data, Look, Market, Problem, Rules, Seller } from '../kit/types';
 import { checkVariants } from '../kit/variants';
@@ -186,7 +187,8 @@ export const oakhand: Market = {
   }),
   withQuantity: (data, quantity) => ({ ...data, amount: quantity }),
   whyNotEnd: () => null,
-  feeOf: (_now, total) => Math.round(total * 0.062) + Math.round(total * 0.032) + 25,
+  feeOf: (now, total) => feeFrom(now, total),
+  asksFor: (data) => textOf(data.personalPrompt),
   variantsField: 'options',
   firstSellers: { grainhouse: {} },
   look: { paper: '#fdfdf8', ink: '#2f3b2c', accent: '#3f6b3a', font: 'Palatino, serif', wide: true },

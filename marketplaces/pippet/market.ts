@@ -1,4 +1,5 @@
 import { Checks, dataOf, limitFor, listOf, numberOf, textOf } from '../kit/checks';
+import { feeFrom } from '../kit/fees';
 import { attribute, tree } from '../kit/tree';
 import type { Data, Look, Market, Problem, Rules, Seller } from '../kit/types';
 
@@ -94,6 +95,13 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
   return checks.problems;
 }
 
+/** The prepaid label of its weight class. */
+const labelOf = (now: Rules, data: Data): number =>
+  numberOf(
+    (Array.isArray(now.fees.labels) ? now.fees.labels.map(dataOf) : []).find((one) => one.id === data.weightClass)
+      ?.amount,
+  ) || 0;
+
 export const pippet: Market = {
   name: 'pippet',
   title: 'Pippet',
@@ -116,14 +124,12 @@ export const pippet: Market = {
   withQuantity: (data, quantity) => (quantity < 1 ? { ...data, gone: true } : data),
   whyNotEnd: (listing) =>
     listing.offers.length > 0 ? 'There is an open offer: answer it before you take this down.' : null,
-  postageOf: (now, data) =>
-    data.postagePaidBy === 'seller'
-      ? 0
-      : numberOf(
-          (Array.isArray(now.fees.labels) ? now.fees.labels.map(dataOf) : []).find((one) => one.id === data.weightClass)
-            ?.amount,
-        ) || 0,
-  feeOf: (_now, total) => Math.round(total * 0.09) + Math.round(total * 0.027) + 40,
+  postageOf: (now, data) => (data.postagePaidBy === 'seller' ? 0 : labelOf(now, data)),
+  feeOf: (now, total) => feeFrom(now, total),
+  offersOf: () => ({ taken: true, declineBelow: null }),
+  // On unless the seller switches it off.
+  dropTo: (data, cents) => (data.priceDrops === false ? null : { ...data, cents }),
+  labelOf: (now, data) => (data.postagePaidBy === 'seller' ? labelOf(now, data) : 0),
   firstSellers: { grainhouse: { title: 90 }, 'grainhouse-finds': {} },
   look: { paper: '#fff8f2', ink: '#33203a', accent: '#5b2d8c', font: 'Verdana, sans-serif', wide: false },
 };

@@ -198,9 +198,19 @@ export const selasar: RoutedMarket = {
   }),
   withQuantity: (data, quantity) => ({ ...data, quantity }),
   whyNotEnd: () => null,
+  // From its first day through its last.
+  priceAt: (data, _pieces, now) => {
+    const sale = dataOf(data.sale);
+    const isOn = Date.parse(textOf(sale.from)) <= now && now < Date.parse(textOf(sale.to)) + 86_400_000;
+    return isOn ? Math.round(Number(textOf(sale.amount)) * 100) : null;
+  },
+  labelOf: (now, data) => labelFor(now, numberOf(dataOf(data.parcel).kilograms) * 1_000),
   feeOf: (now, total, data) => feeFrom(now, total, { category: textOf(data.category) }),
   review: (data) =>
-    /replica|counterfeit/i.test(JSON.stringify(data)) ? ['Copies of other makers’ goods are not allowed.'] : [],
+    ['name', 'description', 'highlights']
+      .filter((field) => /replica|counterfeit/i.test(JSON.stringify(data[field] ?? '')))
+      .slice(0, 1)
+      .map((field) => ({ pointer: `/${field}`, detail: 'Copies of other makers’ goods are not allowed.' })),
   // Shared product records that a seller may adopt.
   routes(app) {
     app.get('/products', (c) => {

@@ -138,9 +138,24 @@ export const shopfront: Market = {
     reference: textOf(data.stockNumber),
     photos: listOf(data.images),
   }),
+  // A change names the places that it is of; stock at the others stays.
+  merge: (data, part) => ({
+    ...data,
+    ...part,
+    ...(part.stock === undefined || part.stock === null
+      ? {}
+      : { stock: { ...dataOf(data.stock), ...dataOf(part.stock) } }),
+  }),
+  // Sold from the first place that has any, and from the next when that is not enough.
   withQuantity: (data, quantity) => {
-    const [first = 'shop', ...others] = Object.keys(dataOf(data.stock));
-    return { ...data, stock: { [first]: quantity, ...Object.fromEntries(others.map((place) => [place, 0])) } };
+    let gone = stockOf(data) - quantity;
+    const stock = Object.entries(dataOf(data.stock)).map(([place, count]): [string, number] => {
+      const there = numberOf(count) || 0;
+      const taken = Math.min(there, Math.max(0, gone));
+      gone -= taken;
+      return [place, there - taken];
+    });
+    return { ...data, stock: Object.fromEntries(stock) };
   },
   whyNotEnd: () => null,
   feeOf: (now, total) => feeFrom(now, total),

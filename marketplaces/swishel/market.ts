@@ -128,6 +128,7 @@ export const swishel: Market = {
   withQuantity: (data, quantity) => (quantity < 1 ? { ...data, gone: true } : data),
   whyNotEnd: () => null,
   postageOf: (now, data) => (data.postage === 'included' ? 0 : labelFor(now, numberOf(data.grams) || 0)),
+  labelOf: (now, data) => (data.postage === 'included' ? labelFor(now, numberOf(data.grams) || 0) : 0),
   feeOf: (now, total) => feeFrom(now, total),
   firstSellers: { grainhouse: {} },
   look: { paper: '#f3fbf6', ink: '#10302a', accent: '#0b7a63', font: 'Trebuchet MS, sans-serif', wide: false },

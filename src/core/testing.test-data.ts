@@ -124,6 +124,7 @@ export const sampleAccount = (
   defaults: { postage: 'buyer' },
   categoryMap: { 'cameras/slr': '11' },
   synonyms: noSynonyms,
+  maps: {},
   products: {},
   templates: [],
   footer: '',

@@ -1,6 +1,7 @@
 import type { CatalogueEntry, Content } from '../core/listing';
 import type { Comparable } from '../core/price';
 import type { AccountExceptions, MarketRules } from '../core/rules';
+import type { OfferState } from '../core/sync';
 import type { Session } from './session';
 
 /** A listing as the marketplace shows it to its owner, brought into our fields. */
@@ -9,14 +10,34 @@ export type RemoteListing = {
   url: string;
   state: 'live' | 'ended' | 'sold' | 'review' | 'refused';
   /** Why it was refused in review. */
-  reasons?: string[];
+  reasons?: { text: string; field?: string }[];
   sku: string;
   content: Content;
   /** When they renew it by themselves. */
   renewsAt: Date | null;
-  /** Offers or bids that are open. */
+  /** Offers that are open. */
   offersOpen: number;
+  /** When it ends by itself; bids of a timed sale, and the highest of them. */
+  endsAt: Date | null;
+  bids: number;
+  highestBid: number | null;
 };
+
+/** What a buyer would pay, until when, and what has become of it. */
+export type RemoteOffer = {
+  offerId: string;
+  remoteListingId: string;
+  amount: number;
+  buyer: string;
+  words: string;
+  madeAt: Date;
+  deadline: Date;
+  state: OfferState;
+  /** What we would take instead. */
+  counter: number | null;
+};
+
+export type OfferReply = { answer: 'accept' | 'decline' } | { answer: 'counter'; amount: number };
 
 /** One line of an order: one thing that was bought, once or several times. */
 export type RemoteOrder = {
@@ -33,6 +54,11 @@ export type RemoteOrder = {
   discount: number;
   /** This line's part of the parcel, from 0 to 1. */
   parcelShare: number;
+  /** The marketplace's label, where we pay it: this line's part. */
+  label: number;
+  /** The buyer fetches it; what the buyer wants on it. */
+  collected: boolean;
+  personal: string | null;
   currency: string;
   buyerTown: string;
   /** Which combination was bought, where there are several. */
@@ -47,7 +73,13 @@ export type RemoteOrder = {
   rawState: string | null;
 };
 
-export type Sending = { content: Content; photoIds: string[]; idempotencyKey: string };
+export type Sending = {
+  content: Content;
+  photoIds: string[];
+  idempotencyKey: string;
+  /** Of a change: what was sent before. */
+  before?: Content;
+};
 
 export type ProductQuery = { gtin: string } | { isbn: string } | { name: string };
 
@@ -91,6 +123,9 @@ export type Connector = {
   ordersSince(session: Session, since: Date, after: string | null): Promise<OrderPage>;
   cancelOrder(session: Session, orderId: string): Promise<RemoteOrder[]>;
   registerWebhook(session: Session, url: string): Promise<{ secret: string }>;
+  /** Offers of buyers, the newest last, where it has any. */
+  offers?(session: Session): Promise<RemoteOffer[]>;
+  answerOffer?(session: Session, offerId: string, reply: OfferReply): Promise<RemoteOffer>;
   /** Products of its catalogue, where it has one. */
   findProducts?(session: Session, by: ProductQuery): Promise<CatalogueEntry[]>;
   /** Single past sales of a product and what is offered now, where it tells them. */

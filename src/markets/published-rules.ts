@@ -187,7 +187,7 @@ export const listExtra = (id: string, label: string, maxItems: number, maxLength
   maxItems,
 });
 
-export const moneyExtra = (id: string, label: string, against: 'above-price' | 'below-price'): ExtraRule => ({
+export const moneyExtra = (id: string, label: string, against: NonNullable<ExtraRule['against']>): ExtraRule => ({
   ...textExtra(id, label, 1),
   type: 'money',
   maxLength: null,

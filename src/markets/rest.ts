@@ -3,7 +3,8 @@ import { NettingError } from '../core/errors';
 import type { Content } from '../core/listing';
 import { shareOut } from '../core/price';
 import type { AccountExceptions, MarketRules } from '../core/rules';
-import type { Connector, RemoteListing, RemoteOrder } from './connector';
+import { offerStates } from '../core/sync';
+import type { Connector, OfferReply, RemoteListing, RemoteOffer, RemoteOrder } from './connector';
 import type { WireFields } from './content';
 import type { Session } from './session';
 
@@ -13,12 +14,12 @@ type Wire = Record<string, unknown>;
 export type RestManner = Pick<
   Connector,
   'market' | 'name' | 'about' | 'access' | 'honoursIdempotencyKey' | 'hasWebhooks'
-> & { linesAtOnce?: number } & {
+> & { linesAtOnce?: number; takesOffers?: boolean } & {
   paths: { listings: string; photos: string };
   rules(published: unknown): MarketRules;
   exceptions(published: Record<string, unknown>): AccountExceptions;
   /** Our content as their fields. */
-  toWire(content: Content, photoIds: string[]): Wire;
+  toWire(content: Content, photoIds: string[], before?: Content): Wire;
   /** Which of their top-level fields carry these of ours. */
   wireFields: WireFields;
   fromWire(wire: Wire): Content;
@@ -30,10 +31,13 @@ export type RestManner = Pick<
 const listingSchema = z.looseObject({
   id: z.string(),
   state: z.enum(['live', 'ended', 'sold', 'review', 'refused', 'paused']),
-  reasons: z.array(z.string().max(1_000)).optional(),
+  reasons: z.array(z.object({ detail: z.string().max(1_000), pointer: z.string().max(200).optional() })).optional(),
   link: z.url({ protocol: /^https?$/ }),
   renewsAt: z.iso.datetime().nullish(),
   offersOpen: z.number().int().min(0).max(30_000).optional(),
+  endsAt: z.iso.datetime().nullish(),
+  bids: z.number().int().min(0).max(30_000).optional(),
+  highestBid: z.number().int().nullish(),
 });
 const pageSchema = z.object({ listings: z.array(listingSchema), next: z.string().nullable() });
 const lineSchema = z.object({
@@ -52,6 +56,9 @@ const orderSchema = lineSchema.extend({
   /** Of the whole order: what the buyer paid for postage, and what was taken off. */
   postage: z.number().int().min(0).optional(),
   discount: z.number().int().min(0).optional(),
+  label: z.number().int().min(0).optional(),
+  collected: z.boolean().optional(),
+  personal: z.string().max(1_000).optional(),
   buyerTown: z.string().max(200),
   createdAt: z.number(),
   updatedAt: z.number().optional(),
@@ -59,6 +66,30 @@ const orderSchema = lineSchema.extend({
   state: z.string().max(200).default('paid'),
   /** Everything that was bought, where it is more than the order itself names. */
   lines: z.array(lineSchema).min(1).max(500).optional(),
+});
+
+const offerSchema = z.object({
+  id: z.string().max(60),
+  listing: z.string().max(60),
+  amount: z.number().int().min(0),
+  buyer: z.string().max(200),
+  words: z.string().max(2_000),
+  createdAt: z.iso.datetime(),
+  deadline: z.iso.datetime(),
+  state: z.enum(offerStates),
+  counter: z.number().int().nullable(),
+});
+
+const offerOf = (wire: z.infer<typeof offerSchema>): RemoteOffer => ({
+  offerId: wire.id,
+  remoteListingId: wire.listing,
+  amount: wire.amount,
+  buyer: wire.buyer.slice(0, 120),
+  words: wire.words.slice(0, 1_000),
+  madeAt: new Date(wire.createdAt),
+  deadline: new Date(wire.deadline),
+  state: wire.state,
+  counter: wire.counter,
 });
 
 const orderPageSchema = z.object({
@@ -73,6 +104,7 @@ function linesOf(wire: z.infer<typeof orderSchema>): RemoteOrder[] {
   const postage = shareOut(wire.postage ?? 0, weights);
   const discount = shareOut(wire.discount ?? 0, weights);
   const parcel = shareOut(1_000_000, weights);
+  const label = shareOut(wire.label ?? 0, weights);
   return lines.map((one, line) => ({
     orderId: wire.id,
     line,
@@ -86,6 +118,9 @@ function linesOf(wire: z.infer<typeof orderSchema>): RemoteOrder[] {
     buyerPostage: postage[line] ?? 0,
     discount: discount[line] ?? 0,
     parcelShare: (parcel[line] ?? 0) / 1_000_000,
+    label: label[line] ?? 0,
+    collected: wire.collected ?? false,
+    personal: wire.personal?.slice(0, 400) ?? null,
     currency: wire.currency,
     buyerTown: wire.buyerTown.slice(0, 80),
     variation: one.variant ?? null,
@@ -122,16 +157,24 @@ export function withOurField(error: unknown, manner: Pick<RestManner, 'wireField
 }
 
 /** The parts of a manner that read listings and orders, for connectors that send in another way. */
-export function listingReader(manner: Pick<RestManner, 'skuOf' | 'fromWire'>): (wire: unknown) => RemoteListing {
+export function listingReader(
+  manner: Pick<RestManner, 'skuOf' | 'fromWire' | 'wireFields'>,
+): (wire: unknown) => RemoteListing {
   return (wire) => {
     const parsed = listingSchema.parse(wire);
     return {
       remoteId: parsed.id,
       url: parsed.link,
       state: parsed.state === 'paused' ? 'ended' : parsed.state,
-      reasons: parsed.reasons,
+      reasons: parsed.reasons?.map(({ detail, pointer }) => ({
+        text: detail,
+        field: pointer === undefined ? undefined : (manner.wireFields.back(pointer) ?? undefined),
+      })),
       renewsAt: parsed.renewsAt ? new Date(parsed.renewsAt) : null,
       offersOpen: parsed.offersOpen ?? 0,
+      endsAt: parsed.endsAt ? new Date(parsed.endsAt) : null,
+      bids: parsed.bids ?? 0,
+      highestBid: parsed.highestBid ?? null,
       sku: manner.skuOf(parsed),
       content: manner.fromWire(parsed),
     };
@@ -171,8 +214,8 @@ export function restConnector(manner: RestManner): Connector {
     },
     create: async (session, { content, photoIds, idempotencyKey }) =>
       listing(await call(session, 'POST', `/${listings}`, manner.toWire(content, photoIds), idempotencyKey)),
-    async change(session, remoteId, { content, photoIds, idempotencyKey }, fields) {
-      const whole = manner.toWire(content, photoIds);
+    async change(session, remoteId, { content, photoIds, idempotencyKey, before }, fields) {
+      const whole = manner.toWire(content, photoIds, before);
       const body = Object.fromEntries(manner.wireFields(fields).map((field) => [field, whole[field] ?? null]));
       return listing(
         await call(session, 'PATCH', `/${listings}/${encodeURIComponent(remoteId)}`, body, idempotencyKey),
@@ -223,6 +266,21 @@ export function restConnector(manner: RestManner): Connector {
         orderSchema.parse(await call(session, 'POST', `/orders/${encodeURIComponent(orderId)}/cancel`, {})),
       );
     },
+    ...(manner.takesOffers
+      ? {
+          async offers(session: Session) {
+            const answer = await call(session, 'GET', '/offers');
+            return z
+              .object({ offers: z.array(offerSchema) })
+              .parse(answer)
+              .offers.map(offerOf);
+          },
+          answerOffer: async (session: Session, offerId: string, reply: OfferReply) =>
+            offerOf(
+              offerSchema.parse(await call(session, 'POST', `/offers/${encodeURIComponent(offerId)}/answer`, reply)),
+            ),
+        }
+      : {}),
     async registerWebhook(session, url) {
       return z
         .object({ secret: z.string().startsWith('whsec_') })

@@ -176,6 +176,9 @@ export async function finishSent(row: JobRow, worker: string, itemId: number, se
         drifted: hasDrifted(base, sent.remote.content),
         renewsAt: sent.remote.renewsAt,
         offersOpen: sent.remote.offersOpen,
+        endsAt: sent.remote.endsAt,
+        bids: sent.remote.bids,
+        highestBid: sent.remote.highestBid,
         ...(sent.outcome === 'ended'
           ? { wanted: sql`if(wanted = 'live', 'live', 'ended')`, sentQuantity: 0 }
           : {

@@ -7,6 +7,7 @@ import { account, inbox, listing } from '../db/schema';
 import { refreshRules } from '../services/accounts/refresh-rules';
 import { openAccount } from '../services/records/open-account';
 import { ingestOrder } from '../services/stock/ingest-order';
+import { hearOffers } from '../services/sync/hear-offers';
 import { noteSeen } from '../services/sync/note-seen';
 
 type InboxRow = typeof inbox.$inferSelect;
@@ -41,7 +42,9 @@ async function handle(row: InboxRow): Promise<Date | null> {
     case 'changed':
     case 'ended':
     case 'reviewed':
+      return look(row.accountId, data.listing ?? '');
     case 'offer':
+      await hearOffers(row.accountId);
       return look(row.accountId, data.listing ?? '');
     case 'rules-changed': {
       const [shop] = await database().select().from(account).where(eq(account.id, row.accountId));

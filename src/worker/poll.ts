@@ -12,6 +12,7 @@ import { endedOpen, uncertainFor } from '../services/records/open-create';
 import { ingestOrder } from '../services/stock/ingest-order';
 import { catchUp } from '../services/sync/catch-up';
 import { compareAccount } from '../services/sync/compare-account';
+import { hearOffers } from '../services/sync/hear-offers';
 import { noteNotMade, queueLook } from '../services/sync/settle-open';
 import { look } from './inbox';
 
@@ -155,6 +156,7 @@ export async function pollOrders(row: AccountRow, log: Logger): Promise<void> {
       await catchUp(row.id);
       log.info({ account: row.name }, 'compared after it was brought back');
     }
+    await hearOffers(row.id);
     await followReviews(row.id, log);
     await settleOpen(row.id, log);
     if (Date.now() - (rulesRead.get(row.id) ?? 0) > rulesEveryMs) {

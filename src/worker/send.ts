@@ -114,7 +114,12 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
         firstSentAt: new Date().toISOString(),
       });
       const remote = await connector
-        .change(lane.session, stored.remoteId ?? '', { content, photoIds: ids, idempotencyKey: key }, fields)
+        .change(
+          lane.session,
+          stored.remoteId ?? '',
+          { content, photoIds: ids, idempotencyKey: key, before: stored.sent ?? {} },
+          fields,
+        )
         .catch(async (error: unknown) => {
           if (!(error instanceof NettingError) || (error.code !== 'market-blocked' && error.code !== 'not-found'))
             throw error;

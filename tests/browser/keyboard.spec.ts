@@ -99,7 +99,7 @@ test('by keyboard alone: sign in, record, publish, lower the price, see it sold'
     await tabTo(page, account);
     await page.keyboard.press('Space');
   }
-  await expect(page.getByText('New listing')).toHaveCount(3);
+  await expect(page.getByRole('button', { name: /: New listing/ })).toHaveCount(3);
   await expect(page.getByRole('button', { name: 'Send 3 listings' })).toBeEnabled();
   await page.getByRole('link', { name: 'To the content' }).focus();
   await tabTo(page, 'Send 3 listings');

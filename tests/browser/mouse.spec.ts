@@ -50,7 +50,7 @@ test('with the mouse: record a camera, send it to three marketplaces, lower fort
   await page.getByRole('button', { name: 'Choose none' }).click();
   for (const account of [/^Hallowick/, /^Oakhand/, /^Pippet(?! finds)/])
     await page.getByRole('checkbox', { name: account }).first().check();
-  await expect(page.getByText('New listing')).toHaveCount(3);
+  await expect(page.getByRole('button', { name: /: New listing/ })).toHaveCount(3);
   await page.getByRole('button', { name: 'Send 3 listings' }).click();
   await expect(page.getByText('3 of 3 done')).toBeVisible();
   for (const market of ['hallowick', 'pippet', 'oakhand'])

@@ -55,6 +55,7 @@ test('what could not be stored is kept, and stored once, however often it is sen
   await page.route('**/api/v1/items', (route) =>
     route.request().method() === 'POST' ? route.abort() : route.continue(),
   );
+  await expect(page.getByRole('textbox', { name: 'Title' })).toBeFocused();
   const said = `A kept lamp ${Date.now()}`;
   await page.keyboard.type(said);
   await expect(page.getByText(/Not connected/)).toBeVisible();

@@ -20,6 +20,11 @@ export type AccountContext = {
   categoryMap: CategoryMap;
   /** Attribute names and values as a person has matched them on this marketplace. */
   synonyms: Synonyms;
+  /**
+   * What this account calls things otherwise than the marketplace's rules foresee: conditions by our grade, places by the
+   * beginning of ours. Field id → ours → theirs.
+   */
+  maps: Readonly<Record<string, Readonly<Record<string, string>>>>;
   /** Catalogue products already found, by what identifies the thing. */
   products: ProductMap;
   /** Templates that may apply to this account, in the order of their ids. */

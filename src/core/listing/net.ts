@@ -92,7 +92,7 @@ export function netsBelow(shop: NetShop, content: Content, thing: NetThing, live
   const input = netInput(shop, content, thing, liveCount);
   return shop.compiled.rules.extras.flatMap((extra): LowerPrice[] => {
     const value = content[`extra.${extra.id}`];
-    if (extra.type === 'money' && extra.against === 'below-price' && typeof value === 'number')
+    if (extra.type === 'money' && extra.sells && typeof value === 'number')
       return [{ label: extra.label, net: netOf({ ...input, price: value }) }];
     if (extra.form === 'tiers' && Array.isArray(value))
       return value.flatMap((line) => {

@@ -3,6 +3,7 @@ export * from './fee-table';
 export * from './fees';
 export * from './listing-price';
 export * from './net';
+export * from './offer-rule';
 export * from './postage';
 export * from './sale-net';
 export * from './solve';

@@ -6,7 +6,8 @@ export type PriceGoal =
   | { kind: 'margin'; basisPoints: number }
   | { kind: 'return'; basisPoints: number };
 
-const reaches = (net: Net, goal: PriceGoal): boolean => {
+/** Whether a net is as much as is wanted, in the currency of the net. */
+export const reaches = (net: Net, goal: PriceGoal): boolean => {
   switch (goal.kind) {
     case 'net':
       return net.net >= goal.amount;

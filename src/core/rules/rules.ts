@@ -49,8 +49,10 @@ export const extraRuleSchema = z.object({
   minDaysAhead: z.number().int().optional(),
   min: z.number().optional(),
   max: z.number().optional(),
-  /** Money: must lie above or below the price. */
-  against: z.enum(['above-price', 'below-price']).optional(),
+  /** Money: must lie above or below the price, or not below it. */
+  against: z.enum(['above-price', 'below-price', 'from-price']).optional(),
+  /** Money: it may be bought at this amount as well. */
+  sells: z.boolean().optional(),
   /** Comes and goes with another own field: a sale price with its dates. */
   goesWith: z.array(z.string()).optional(),
 });

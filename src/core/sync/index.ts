@@ -1,6 +1,7 @@
 export * from './breaker';
 export * from './diff';
 export * from './drift';
+export * from './offer';
 export * from './pace';
 export * from './plan';
 export * from './priority';

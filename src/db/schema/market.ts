@@ -14,7 +14,7 @@ import type { Filter } from '../../core/filter';
 import type { Json } from '../../core/json';
 import type { Content, Overrides } from '../../core/listing';
 import type { PackagingAllowance } from '../../core/measure';
-import type { Pricing } from '../../core/price';
+import type { OfferRule, Pricing } from '../../core/price';
 import type { AccountExceptions, MarketRules } from '../../core/rules';
 import {
   type DriftRules,
@@ -42,6 +42,8 @@ export const account = mysqlTable(
     hookKey: varchar('hook_key', { length: 40 }).notNull().unique(),
     exceptions: document<AccountExceptions>('exceptions').notNull(),
     defaults: document<Record<string, Json>>('defaults').notNull(),
+    /** What the account calls things otherwise than the rules foresee: field → ours → theirs; null for nothing. */
+    maps: document<Record<string, Record<string, string>> | null>('maps'),
     footer: varchar('footer', { length: 500 }).notNull().default(''),
     houseTag: varchar('house_tag', { length: 60 }).notNull().default(''),
     pricing: document<Pricing | null>('pricing'),
@@ -70,6 +72,8 @@ export const account = mysqlTable(
     relistCancelled: boolean('relist_cancelled').notNull().default(true),
     /** Ending and making anew by a daily plan; null for none. */
     renewal: document<RenewalRule | null>('renewal'),
+    /** What is done with offers by itself; null for nothing. */
+    offerRule: document<OfferRule | null>('offer_rule'),
     /** When all listings there were last compared with what we hold. */
     comparedAt: moment('compared_at'),
     lastError: varchar('last_error', { length: 300 }),
@@ -159,13 +163,19 @@ export const listing = mysqlTable(
     timesMade: smallint('times_made').notNull().default(0),
     /** Why their review refused it. */
     refusal: varchar('refusal', { length: 500 }),
+    /** The field that it is about, where they said so. */
+    refusalField: varchar('refusal_field', { length: 80 }),
     remoteId: varchar('remote_id', { length: 60 }),
     remoteUrl: varchar('remote_url', { length: 300 }),
     liveSince: moment('live_since'),
     /** When the marketplace renews it by itself, and may charge for it. */
     renewsAt: moment('renews_at'),
-    /** Open offers or bids, as last seen: while there are any it cannot be ended. */
+    /** Open offers, as last seen: while there are any it cannot be ended on some marketplaces. */
     offersOpen: smallint('offers_open').notNull().default(0),
+    /** When it ends by itself; bids of a timed sale, and the highest of them. */
+    endsAt: moment('ends_at'),
+    bids: smallint('bids').notNull().default(0),
+    highestBid: minor('highest_bid'),
     sentAt: moment('sent_at'),
     seenAt: moment('seen_at'),
     state: varchar('state', { length: 10 })

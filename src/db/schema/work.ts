@@ -1,5 +1,6 @@
 import { bigint, boolean, index, int, mysqlTable, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import type { Content } from '../../core/listing';
+import type { OfferState } from '../../core/sync';
 import { document, id, minor, moment, reference } from './columns';
 
 export type JobStory = { at: string; text: string };
@@ -125,6 +126,34 @@ export const inbox = mysqlTable(
   (table) => [index('inbox_due').on(table.state, table.dueAt)],
 );
 
+/** What buyers would pay, as the marketplaces last told it, and how it was answered from here. */
+export const offer = mysqlTable(
+  'offer',
+  {
+    id: id(),
+    accountId: reference('account_id').notNull(),
+    listingId: reference('listing_id').notNull(),
+    remoteId: varchar('remote_id', { length: 60 }).notNull(),
+    amount: minor('amount').notNull(),
+    buyer: varchar('buyer', { length: 120 }).notNull(),
+    words: varchar('words', { length: 1_000 }).notNull(),
+    state: varchar('state', { length: 10 }).notNull().$type<OfferState>(),
+    /** What we would take instead. */
+    counter: minor('counter'),
+    madeAt: moment('made_at').notNull(),
+    deadline: moment('deadline').notNull(),
+    /** Somebody's answer is on its way since then. */
+    answeringAt: moment('answering_at'),
+    answeredBy: varchar('answered_by', { length: 120 }),
+    seenAt: moment('seen_at').notNull(),
+  },
+  (table) => [
+    uniqueIndex('offer_there').on(table.accountId, table.remoteId),
+    index('offer_open').on(table.state, table.listingId),
+    index('offer_listing').on(table.listingId),
+  ],
+);
+
 export const sale = mysqlTable(
   'sale',
   {
@@ -154,6 +183,9 @@ export const sale = mysqlTable(
     /** The combination that was bought: its own key, and what it was called, in words. */
     combination: varchar('combination', { length: 16 }),
     variation: varchar('variation', { length: 200 }),
+    /** What the buyer wants on it, such as a name; and whether it is fetched. */
+    personal: varchar('personal', { length: 400 }),
+    collected: boolean('collected').notNull().default(false),
     buyerTown: varchar('buyer_town', { length: 80 }).notNull().default(''),
     /** More was sold than was there: a person has to cancel one of the orders. */
     oversold: boolean('oversold').notNull().default(false),

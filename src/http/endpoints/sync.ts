@@ -1,14 +1,45 @@
 import { z } from 'zod';
+import { offerRuleSchema } from '../../core/price/offer-rule';
+import { answerOffer, answerOfferSchema } from '../../services/sync/answer-offer';
 import { compareAccount, comparisonSchema } from '../../services/sync/compare-account';
 import { driftViewSchema, findDrift, findDriftSchema } from '../../services/sync/find-drift';
 import { findGone, goneViewSchema } from '../../services/sync/find-gone';
+import { findOffers, findOffersSchema, offerViewSchema } from '../../services/sync/find-offers';
 import { driftRuleSchema, setDriftRule } from '../../services/sync/set-drift-rule';
+import { setOfferRule } from '../../services/sync/set-offer-rule';
 import { settleDrift, settleSchema } from '../../services/sync/settle-drift';
 import { settleGone, settleGoneSchema } from '../../services/sync/settle-gone';
-import { endpoint } from '../endpoint';
+import { done, endpoint } from '../endpoint';
 
 /** What marketplaces show otherwise than we hold. */
 export const syncEndpoints = [
+  endpoint({
+    method: 'GET',
+    path: '/offers',
+    tag: 'Offers',
+    summary: 'What buyers would pay, with what would be left of it',
+    query: findOffersSchema,
+    answer: z.object({ offers: z.array(offerViewSchema) }),
+    run: ({ query }) => findOffers(query),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/offers/{id}/answer',
+    tag: 'Offers',
+    summary: 'Accept, decline or counter an offer',
+    body: answerOfferSchema,
+    answer: z.object({ state: z.string() }),
+    run: ({ actor, params, body }) => answerOffer(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/accounts/{id}/offers',
+    tag: 'Offers',
+    summary: 'Which offers are taken and declined by themselves there',
+    body: offerRuleSchema,
+    answer: done,
+    run: ({ actor, params, body }) => setOfferRule(actor, params.id, body),
+  }),
   endpoint({
     method: 'PUT',
     path: '/accounts/{id}/drift-rules',

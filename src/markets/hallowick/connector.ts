@@ -10,6 +10,7 @@ export const hallowick = restConnector({
   access: 'oauth',
   honoursIdempotencyKey: true,
   hasWebhooks: true,
+  takesOffers: true,
   paths: { listings: 'listings', photos: 'pictures' },
   rules: hallowickRules,
   exceptions: () => ({}),

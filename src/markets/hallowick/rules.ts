@@ -1,5 +1,13 @@
 import type { MarketRules } from '../../core/rules';
-import { choiceExtra, commonRules, limit, publishedRulesSchema, switchExtra, textExtra } from '../published-rules';
+import {
+  choiceExtra,
+  commonRules,
+  limit,
+  moneyExtra,
+  publishedRulesSchema,
+  switchExtra,
+  textExtra,
+} from '../published-rules';
 
 /** Hallowick's published rules in our form; our nine conditions mapped to its six. */
 export function hallowickRules(published: unknown): MarketRules {
@@ -34,6 +42,7 @@ export function hallowickRules(published: unknown): MarketRules {
       choiceExtra(rules, 'postage', 'Postage', 'postage', true),
       switchExtra('collection', 'Collection allowed', false),
       switchExtra('offers', 'Offers allowed', false),
+      moneyExtra('declineBelow', 'Decline offers below', 'below-price'),
       {
         ...textExtra('handlingDays', 'Days of handling', 2),
         type: 'integer',
@@ -54,6 +63,23 @@ export function hallowickRules(published: unknown): MarketRules {
         max: limit(rules, 'advertisingMax', 20),
       },
       textExtra('section', 'Shop section', limit(rules, 'section', 40)),
+      {
+        ...choiceExtra(rules, 'format', 'Sold at', 'formats', false, 'fixed'),
+        values: [
+          { id: 'fixed', label: 'A fixed price' },
+          { id: 'timed', label: 'The highest bid, by the clock' },
+        ],
+      },
+      moneyExtra('reserve', 'Timed sale: not sold below', 'from-price'),
+      {
+        ...textExtra('timedDays', 'Timed sale: days', 2),
+        type: 'integer',
+        maxLength: null,
+        min: 1,
+        max: limit(rules, 'timedDays', 10),
+        requiredWhen: { field: 'extra.format', values: ['timed'] },
+        fallback: 7,
+      },
     ],
   };
 }

@@ -5,11 +5,14 @@ import { variationsToWire } from '../variations';
 
 const currency = 'EUR';
 
+const euros = (value: unknown): string | null => (typeof value === 'number' ? amountToText(value, currency) : null);
+
 /** Our content as Hallowick's fields: decimal prices, pounds and inches. */
 export function toWire(content: Content, photoIds: string[]): Record<string, unknown> {
   const size = Array.isArray(content.size) ? content.size.map((side) => toInches(Number(side))) : null;
   const note = text(content, 'conditionNote');
   const price = amount(content, 'price');
+  const isTimed = extra(content, 'format') === 'timed';
   return {
     reference: text(content, 'sku'),
     heading: text(content, 'title'),
@@ -29,6 +32,9 @@ export function toWire(content: Content, photoIds: string[]): Record<string, unk
       handlingDays: extra(content, 'handlingDays'),
     },
     offers: extra(content, 'offers') === true,
+    declineBelow: euros(extra(content, 'declineBelow')),
+    format: isTimed ? 'timed' : 'fixed',
+    timed: isTimed ? { days: extra(content, 'timedDays'), reserve: euros(extra(content, 'reserve')) } : null,
     advertisingPercent: extra(content, 'advertising'),
     section: extra(content, 'section'),
     versions: variationsToWire(content),
@@ -56,6 +62,10 @@ export const wireFields = fieldsFrom(
     'extra.handlingDays': ['terms/handlingDays'],
     'extra.advertising': ['advertisingPercent'],
     'extra.offers': ['offers'],
+    'extra.declineBelow': ['declineBelow'],
+    'extra.format': ['format'],
+    'extra.timedDays': ['timed/days'],
+    'extra.reserve': ['timed/reserve'],
     'extra.section': ['section'],
   },
   'details',
@@ -68,6 +78,7 @@ export function fromWire(wire: Record<string, unknown>): Content {
   const price = wire.price as Nested;
   const condition = wire.condition as Nested;
   const parcel = wire.parcel as Nested;
+  const timed = wire.timed as Nested;
   const terms = wire.terms as Nested; // nested objects of theirs; single values are checked by `said` and the comparisons
   return said({
     sku: wire.reference,
@@ -86,6 +97,10 @@ export function fromWire(wire: Record<string, unknown>): Content {
     'extra.handlingDays': terms?.handlingDays,
     'extra.advertising': wire.advertisingPercent,
     'extra.offers': wire.offers,
+    'extra.declineBelow': parseAmount(String(wire.declineBelow ?? ''), currency),
+    'extra.format': wire.format ?? 'fixed',
+    'extra.timedDays': timed?.days,
+    'extra.reserve': parseAmount(String(timed?.reserve ?? ''), currency),
     'extra.section': wire.section,
     ...attributesBack(wire.details),
   });

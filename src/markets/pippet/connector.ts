@@ -10,6 +10,7 @@ export const pippet = restConnector({
   access: 'key',
   honoursIdempotencyKey: false,
   hasWebhooks: true,
+  takesOffers: true,
   paths: { listings: 'things', photos: 'photos' },
   rules: pippetRules,
   exceptions: ({ title }) => (typeof title === 'number' ? { titleMax: title } : {}),

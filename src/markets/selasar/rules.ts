@@ -50,7 +50,11 @@ export function selasarRules(published: unknown): MarketRules {
         form: 'contents',
         from: ['attributes.Contents'],
       },
-      { ...moneyExtra('salePrice', 'Sale price', 'below-price'), goesWith: ['extra.saleFrom', 'extra.saleTo'] },
+      {
+        ...moneyExtra('salePrice', 'Sale price', 'below-price'),
+        sells: true,
+        goesWith: ['extra.saleFrom', 'extra.saleTo'],
+      },
       { ...dateExtra('saleFrom', 'Sale from'), goesWith: ['extra.salePrice'] },
       { ...dateExtra('saleTo', 'Sale to'), goesWith: ['extra.salePrice'] },
     ],

@@ -5,8 +5,14 @@ import { variationsToWire } from '../variations';
 
 const currency = 'EUR';
 
+/** What was at another place of ours is not there any more. */
+function moved(place: string, before: Content): Record<string, number> {
+  const old = extra(before, 'stockPlace');
+  return typeof old === 'string' && old !== place ? { [old]: 0 } : {};
+}
+
 /** Our content as Shopfront's fields: decimal price, stock by place, texts for search engines. */
-export function toWire(content: Content, photoIds: string[]): Record<string, unknown> {
+export function toWire(content: Content, photoIds: string[], before: Content = {}): Record<string, unknown> {
   const compareAt = extra(content, 'compareAt');
   const price = amount(content, 'price');
   const place = extra(content, 'stockPlace');
@@ -26,7 +32,7 @@ export function toWire(content: Content, photoIds: string[]): Record<string, unk
     tags: list(content, 'tags'),
     collections: extra(content, 'collections') ?? [],
     search: { title: extra(content, 'searchTitle') ?? '', text: extra(content, 'searchText') ?? '' },
-    stock: typeof place === 'string' ? { [place]: number(content, 'quantity') } : null,
+    stock: typeof place === 'string' ? { ...moved(place, before), [place]: number(content, 'quantity') } : null,
     grams: number(content, 'weightGrams') || null,
     variants: variationsToWire(content),
   };
@@ -63,7 +69,9 @@ type Nested = Record<string, unknown> | undefined;
 export function fromWire(wire: Record<string, unknown>): Content {
   const search = wire.search as Nested;
   const stock = wire.stock as Nested; // nested objects of theirs; single values are checked by `said` and the comparisons
+  // Of several places it is not told which is ours: what a person keeps at another one is that person's.
   const places = Object.entries(stock ?? {});
+  const [place, count] = places.length === 1 && places[0] ? places[0] : [];
   return said({
     sku: wire.stockNumber,
     title: wire.title,
@@ -71,7 +79,7 @@ export function fromWire(wire: Record<string, unknown>): Content {
     category: wire.category,
     condition: wire.condition,
     price: parseAmount(String(wire.price ?? ''), currency),
-    quantity: places.reduce((sum, [, count]) => sum + (typeof count === 'number' ? count : 0), 0),
+    quantity: typeof count === 'number' ? count : undefined,
     tags: wire.tags,
     weightGrams: wire.grams,
     'extra.handle': wire.handle,
@@ -81,7 +89,7 @@ export function fromWire(wire: Record<string, unknown>): Content {
     'extra.searchTitle': search?.title,
     'extra.searchText': search?.text,
     'extra.compareAt': wire.compareAt ? parseAmount(String(wire.compareAt), currency) : null,
-    'extra.stockPlace': places[0]?.[0],
+    'extra.stockPlace': place,
     ...attributesBack(wire.facts),
   });
 }

@@ -3,7 +3,7 @@ import { config } from '../../config';
 import { filterSchema } from '../../core/filter';
 import { jsonSchema } from '../../core/json';
 import { packagingAllowanceSchema, rateSchema } from '../../core/measure';
-import { feeTableSchema, pricingSchema, samePricing } from '../../core/price';
+import { feeTableSchema, noOfferRule, offerRuleSchema, pricingSchema, samePricing } from '../../core/price';
 import { extraRuleSchema } from '../../core/rules';
 import { driftRulesSchema, fullPace, noRenewal, ownPaceSchema, paceOn, renewalRuleSchema } from '../../core/sync';
 import { database } from '../../db/client';
@@ -31,6 +31,10 @@ export const accountViewSchema = z.object({
   renewDays: z.number().nullable(),
   extras: z.array(extraRuleSchema),
   defaults: z.record(z.string(), jsonSchema),
+  maps: z.record(z.string(), z.record(z.string(), z.string())),
+  conditions: z.array(z.object({ id: z.string(), label: z.string() })),
+  /** What our grades are there by the marketplace's own rules. */
+  conditionMap: z.record(z.string(), z.string().nullable()),
   footer: z.string(),
   houseTag: z.string(),
   pricing: pricingSchema,
@@ -50,6 +54,8 @@ export const accountViewSchema = z.object({
   relistCancelled: z.boolean(),
   driftRules: driftRulesSchema,
   renewal: renewalRuleSchema,
+  /** What is done with offers by itself; null where the marketplace has none. */
+  offerRule: offerRuleSchema.nullable(),
   comparedAt: z.string().nullable(),
   /** When its orders were last heard, and since when they are not where that is too long ago. */
   heardAt: z.string().nullable(),
@@ -90,6 +96,9 @@ export async function findAccounts(): Promise<{ accounts: AccountView[]; availab
       renewDays: rules.renewDays,
       extras: rules.extras,
       defaults: row.defaults,
+      maps: row.maps ?? {},
+      conditions: rules.conditions,
+      conditionMap: rules.conditionMap as Record<string, string | null>,
       footer: row.footer,
       houseTag: row.houseTag,
       pricing: row.pricing ?? samePricing,
@@ -109,6 +118,7 @@ export async function findAccounts(): Promise<{ accounts: AccountView[]; availab
       relistCancelled: row.relistCancelled,
       driftRules: row.driftRules,
       renewal: row.renewal ?? noRenewal,
+      offerRule: connectorOf(row.market).offers ? (row.offerRule ?? noOfferRule) : null,
       comparedAt: row.comparedAt?.toISOString() ?? null,
     })),
     available: connectors.map(({ market, name, about, access }) => ({

@@ -31,16 +31,17 @@ export const violationSchema = z.object({
 });
 export type Violation = z.infer<typeof violationSchema>;
 
+type Group = Violation & { itemIds: number[] };
+
+const shownItems = 5;
+const most = 2_000;
+
 /** What does not fit on these accounts, grouped by cause, most listings first. */
-export async function findViolations(market: string): Promise<{ violations: Violation[] }> {
+async function violationsOf(ids: number[], isLiveOnly: boolean): Promise<Group[]> {
   const db = database();
-  const rows = await db.select({ id: accountTable.id }).from(accountTable).where(eq(accountTable.market, market));
-  const groups = new Map<string, Violation>();
-  for (const account of await loadAccounts(
-    db,
-    rows.map((row) => row.id),
-  )) {
-    for await (const some of violationRows(db, account)) {
+  const groups = new Map<string, Group>();
+  for (const account of await loadAccounts(db, ids)) {
+    for await (const some of violationRows(db, account, isLiveOnly)) {
       for (const { row, item, issues } of some) {
         for (const issue of issues) {
           const key = `${account.id}/${violationKey(issue)}`;
@@ -55,14 +56,33 @@ export async function findViolations(market: string): Promise<{ violations: Viol
             live: 0,
             drafts: 0,
             items: [],
+            itemIds: [],
           };
           if (row.remote === 'live' || row.remote === 'review') group.live++;
           else group.drafts++;
-          if (group.items.length < 5) group.items.push({ id: item.id, sku: item.sku, title: item.title });
+          if (group.items.length < shownItems) group.items.push({ id: item.id, sku: item.sku, title: item.title });
+          if (group.itemIds.length < most) group.itemIds.push(item.id);
           groups.set(key, group);
         }
       }
     }
   }
-  return { violations: [...groups.values()].sort((a, b) => b.live + b.drafts - (a.live + a.drafts)) };
+  return [...groups.values()].sort((a, b) => b.live + b.drafts - (a.live + a.drafts));
 }
+
+/** The same of one marketplace: what is live, and what waits. */
+export async function findViolations(market: string): Promise<{ violations: Violation[] }> {
+  const rows = await database()
+    .select({ id: accountTable.id })
+    .from(accountTable)
+    .where(eq(accountTable.market, market));
+  const found = await violationsOf(
+    rows.map((row) => row.id),
+    false,
+  );
+  return { violations: found.map(({ itemIds: _ids, ...violation }) => violation) };
+}
+
+/** Of what is live on these accounts alone, with the items concerned. */
+export const findLiveViolations = (accounts: number[]): Promise<Group[]> =>
+  accounts.length ? violationsOf(accounts, true) : Promise.resolve([]);

@@ -23,6 +23,9 @@ export const updateAccountSchema = z
     houseTag: z.string().trim().max(60),
     pricing: pricingSchema,
     packaging: packagingAllowanceSchema.nullable().describe('What packing adds to the weight; null for the shop’s own'),
+    maps: z
+      .record(z.string().max(60), z.record(z.string().max(60), z.string().min(1).max(60)))
+      .describe('What it calls things otherwise than the rules foresee: field → ours → theirs'),
     autoDraft: z.boolean(),
     belongs: filterSchema.nullable().describe('Which items are meant for it; null for all'),
     defaults: z.record(z.string().max(60), json),

@@ -14,6 +14,7 @@ export type ViolationRow = { row: ListingRow; item: Item; issues: Issue[]; compu
 export async function* violationRows(
   db: Executor,
   account: LoadedAccount,
+  isLiveOnly = false,
   portion = 300,
 ): AsyncGenerator<ViolationRow[]> {
   for (let after = 0; ; ) {
@@ -25,6 +26,7 @@ export async function* violationRows(
           eq(listing.accountId, account.id),
           gt(listing.blocking, 0),
           inArray(listing.wanted, ['draft', 'live']),
+          isLiveOnly ? inArray(listing.state, ['live', 'changed', 'conflict']) : undefined,
           gt(listing.id, after),
         ),
       )

@@ -53,6 +53,15 @@ export const sheetColumnSchema = z.object({
     .nullable(),
   /** Which combinations alone are offered here. */
   narrowing: jsonSchema.optional(),
+  /** How a timed sale there stands; null where it is none. */
+  timed: z
+    .object({
+      bids: z.number(),
+      highest: z.number().nullable(),
+      reserve: z.number().nullable(),
+      endsAt: z.string().nullable(),
+    })
+    .nullable(),
   lastError: z
     .object({
       message: z.string(),
@@ -82,6 +91,18 @@ export type ColumnFacts = {
   isMeant: boolean;
   lastError: SheetColumn['lastError'];
 };
+
+/** A timed sale that is live, as they showed it last. */
+function timedSale(row: ListingRow | undefined): SheetColumn['timed'] {
+  if (row?.remote !== 'live' || row.sent?.['extra.format'] !== 'timed') return null;
+  const reserve = row.sent['extra.reserve'];
+  return {
+    bids: row.bids,
+    highest: row.highestBid,
+    reserve: typeof reserve === 'number' ? reserve : null,
+    endsAt: row.endsAt?.toISOString() ?? null,
+  };
+}
 
 /** One account's column: what it will get of the item, where that comes from, what it leaves. */
 export function columnOf(account: LoadedAccount, item: Item, facts: ColumnFacts): SheetColumn {
@@ -115,6 +136,7 @@ export function columnOf(account: LoadedAccount, item: Item, facts: ColumnFacts)
       { ownCategory: item.category, title: item.title, brand: item.brand, attributes: item.attributes },
       account.categoryMap,
     ),
+    timed: timedSale(row),
     lastError,
   };
 }
@@ -150,9 +172,15 @@ export async function itemSheet(itemId: number): Promise<ItemSheet> {
       isMeant: (row?.wanted ?? 'none') !== 'none',
       // Also of what is tried on and does not get through.
       lastError:
-        last?.message && (last.state === 'failed' || (last.state === 'waiting' && row?.problem))
-          ? { message: last.message, fix: last.fix, field: last.field }
-          : null,
+        row?.remote === 'refused' && row.refusal
+          ? {
+              message: `Refused in review: ${row.refusal}`,
+              fix: 'Change what they name, and publish it again',
+              field: row.refusalField,
+            }
+          : last?.message && (last.state === 'failed' || (last.state === 'waiting' && row?.problem))
+            ? { message: last.message, fix: last.fix, field: last.field }
+            : null,
     });
   });
   return { item, columns, customFields, rowPlan: planFor(settings.sheetRows, item.category) };

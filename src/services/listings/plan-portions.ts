@@ -2,9 +2,9 @@ import { and, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import type { Item } from '../../core/item';
-import { issueSchema } from '../../core/listing/fields';
+import { type Content, issueSchema } from '../../core/listing/fields';
 import { netOfContent } from '../../core/listing/net';
-import { fullPace, paceOn, planListing, secondsFor, standsThere } from '../../core/sync';
+import { fullPace, type KnotState, knotStates, paceOn, planListing, secondsFor, standsThere } from '../../core/sync';
 import type { Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import type { ListingRow } from '../../db/schema';
@@ -19,6 +19,8 @@ import type { Publish } from './publish-schema';
 export const plannedKnotSchema = z.object({
   itemId: z.number(),
   accountId: z.number(),
+  /** How it stands there now. */
+  state: z.enum(knotStates),
   action: z.enum(['create', 'update', 'end', 'nothing', 'not-ready']),
   why: z.string().nullable(),
   fields: z.array(z.string()),
@@ -41,6 +43,8 @@ export const plannedAccountSchema = z.object({
   seconds: z.number(),
   /** Why it may take longer: paused, locked, warned, does not answer. */
   holdup: z.string().nullable(),
+  /** Nothing was ever set for it: no defaults, no template, no manner of prices. */
+  isBare: z.boolean(),
 });
 export type PlannedAccount = z.infer<typeof plannedAccountSchema>;
 
@@ -61,9 +65,10 @@ async function selectedIds(db: Executor, input: Publish): Promise<number[]> {
   return rows.map((row) => row.id);
 }
 
-const quiet = (itemId: number, accountId: number, why: string): PlannedKnot => ({
+const quiet = (itemId: number, accountId: number, state: KnotState, why: string): PlannedKnot => ({
   itemId,
   accountId,
+  state,
   action: 'nothing',
   why,
   fields: [],
@@ -76,7 +81,7 @@ const quiet = (itemId: number, accountId: number, why: string): PlannedKnot => (
 function planKnot(item: Item, row: ListingRow | undefined, account: LoadedAccount, liveCount: number) {
   const isThere = standsThere(row?.remote);
   if (row?.wanted === 'none' && !isThere)
-    return { knot: quiet(item.id, account.id, 'It is left out there on its sheet'), fee: 0 };
+    return { knot: quiet(item.id, account.id, row.state ?? 'none', 'It is left out there on its sheet'), fee: 0 };
   const computed = computeRow(item, row, account);
   const action = planListing(
     { wanted: 'live', remote: isThere && row ? row.remote : 'none' },
@@ -87,8 +92,9 @@ function planKnot(item: Item, row: ListingRow | undefined, account: LoadedAccoun
   const knot: PlannedKnot = {
     itemId: item.id,
     accountId: account.id,
+    state: row?.state ?? 'none',
     action: action.kind,
-    why: action.kind === 'nothing' ? action.why : null,
+    why: action.kind === 'nothing' ? action.why : timedWarning(computed.content, account),
     fields: action.kind === 'update' ? action.changes.map((change) => change.field) : [],
     issues: action.kind === 'not-ready' ? action.issues : [],
     price: net?.price ?? null,
@@ -96,6 +102,20 @@ function planKnot(item: Item, row: ListingRow | undefined, account: LoadedAccoun
   };
   return { knot, fee: action.kind === 'create' ? (net?.fees.listing ?? 0) : 0 };
 }
+
+/** What a timed sale keeps one from doing, said before it begins. */
+function timedWarning(content: Content, { compiled }: LoadedAccount): string | null {
+  if (content['extra.format'] !== 'timed') return null;
+  return `Timed sale of ${String(content['extra.timedDays'] ?? 7)} days: once somebody has bid, ${compiled.rules.name} lets it be neither changed nor ended, and a sale elsewhere meanwhile would be one too many`;
+}
+
+/** Whether nothing was set for an account, so that a listing gets there what the marketplace makes of it. */
+const isBare = ({ defaults, templates, footer, houseTag, row }: LoadedAccount): boolean =>
+  Object.keys(defaults).length === 0 &&
+  templates.length === 0 &&
+  footer === '' &&
+  houseTag === '' &&
+  row.pricing === null;
 
 function holdupOf({ row, compiled }: LoadedAccount, now: Date): string | null {
   const { name } = compiled.rules;
@@ -136,6 +156,7 @@ export async function planPortions(
       currency: account.compiled.rules.currency,
       seconds: 0,
       holdup: holdupOf(account, now),
+      isBare: isBare(account),
     },
   }));
   const without = new Set(input.without.map((knot) => `${knot.itemId}/${knot.accountId}`));

@@ -1,4 +1,4 @@
-import { and, desc, eq, lt } from 'drizzle-orm';
+import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { account, item, job, listing } from '../../db/schema';
@@ -32,6 +32,8 @@ export const outboxJobSchema = z.object({
   message: z.string().nullable(),
   fix: z.string().nullable(),
   field: z.string().nullable(),
+  /** Taken at first, and refused by their review since: why. */
+  refusal: z.string().nullable(),
   url: z.string().nullable(),
   remoteId: z.string().nullable(),
   story: z.array(
@@ -55,6 +57,10 @@ export async function findJobs(
       itemId: listing.itemId,
       url: listing.remoteUrl,
       remoteId: listing.remoteId,
+      refusal: sql<
+        string | null
+      >`if(${listing.remote} = 'refused' and ${job.outcome} in ('created', 'renewed') and ${job.id} = (select max(j.id) from job j where j.listing_id = ${listing.id}), ${listing.refusal}, null)`,
+      refusalField: listing.refusalField,
       sku: item.sku,
       title: item.title,
       photo: item.mainPhoto,
@@ -76,7 +82,7 @@ export async function findJobs(
     .orderBy(desc(job.id))
     .limit(input.limit + 1);
   const jobs = rows.slice(0, input.limit).map(
-    ({ job: one, ...rest }): OutboxJob => ({
+    ({ job: one, refusalField, ...rest }): OutboxJob => ({
       id: one.id,
       listingId: one.listingId,
       accountId: one.accountId,
@@ -88,7 +94,7 @@ export async function findJobs(
       errorCode: one.errorCode,
       message: one.message,
       fix: one.fix,
-      field: one.field,
+      field: rest.refusal === null ? one.field : refusalField,
       story: one.story ?? [],
       createdAt: one.createdAt.toISOString(),
       finishedAt: one.finishedAt?.toISOString() ?? null,

@@ -5,6 +5,7 @@ import { priorities } from '../../core/sync';
 import { transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import type { Actor } from '../access/actor';
+import { archiveRemoteIds } from '../records/archive-remote-ids';
 import { enqueueJobs } from '../records/enqueue-jobs';
 
 export const retryJobsSchema = z.union([
@@ -21,13 +22,17 @@ export async function retryJobs(_actor: Actor, input: z.infer<typeof retryJobsSc
     const which =
       'jobs' in input
         ? sql`j.id in ${input.jobs}`
-        : sql`j.account_id = ${input.account} and j.message = ${input.message}`;
+        : sql`l.account_id = ${input.account} and ${input.message} in (if(l.remote = 'refused', l.refusal, j.message), j.message)`;
     const rows = rowsOf<{ listingId: number }>(
       await tx.execute(
-        sql`select distinct j.listing_id as listingId from job j join listing l on l.id = j.listing_id where ${which} and l.problem = 1 and (j.state = 'failed' or (j.state = 'waiting' and j.live_listing = l.id))`,
+        sql`select distinct j.listing_id as listingId from job j join listing l on l.id = j.listing_id where ${which} and l.problem = 1 and (j.state = 'failed' or (j.state = 'waiting' and j.live_listing = l.id) or l.remote = 'refused')`,
       ),
     );
     if (rows.length === 0) throw new NettingError('invalid', 'Nothing of this has failed');
+    // What their review refused stands nowhere any more: it is made anew, under a number of its own.
+    const refused = sql`l.id in ${rows.map((row) => row.listingId)} and l.remote = 'refused'`;
+    await archiveRemoteIds(tx, refused, 'made-again');
+    await tx.execute(sql`update listing l set l.remote = 'none', l.wanted = 'live' where ${refused}`);
     const queued = await enqueueJobs(tx, {
       where: sql`l.id in ${rows.map((row) => row.listingId)}`,
       // What was urgent is so again.

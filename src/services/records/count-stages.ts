@@ -16,7 +16,9 @@ export async function stageCounts(): Promise<StageCounts> {
       (select count(distinct item_id) from listing where state in ('live', 'changed', 'conflict')) as live,
       (select count(distinct item_id) from listing where state in ('changed', 'conflict')) as changed,
       (select count(distinct item_id) from listing where state in ('changed', 'conflict') and drifted = 1) as drift,
-      (select count(distinct item_id) from listing where state = 'attention') as attention,
+      (select count(*) from (
+        select item_id from listing where state = 'attention' or (state in ('live', 'changed', 'conflict') and blocking > 0)
+        union select l.item_id from offer o join listing l on l.id = o.listing_id where o.state = 'open') concerned) as attention,
       (select count(distinct item_id) from sale where item_id is not null) as sold`),
   );
   return row ?? { intake: 0, drafts: 0, ready: 0, live: 0, changed: 0, drift: 0, attention: 0, sold: 0 };

@@ -115,6 +115,7 @@ export async function loadAccounts(db: Executor, ids?: number[]): Promise<Loaded
       defaults: row.defaults,
       categoryMap: Object.fromEntries(own),
       synonyms: synonymsOf(known),
+      maps: row.maps ?? {},
       products: productsOf(known),
       templates: templates.filter((one) => one.accounts.length === 0 || one.accounts.includes(row.id)).map(asTemplate),
       footer: row.footer,

@@ -24,6 +24,7 @@ const columns = [
   'state',
   'oversold',
   'buyer town',
+  'wanted on it',
 ] as const;
 
 /** A cell that a spreadsheet takes as text, also when it begins like a formula. */
@@ -60,6 +61,7 @@ export async function* exportSales(
         one.rawState ?? one.state,
         one.oversold ? 'yes' : '',
         one.buyerTown,
+        one.personal ?? '',
       ]
         .map(cell)
         .join(',')}\r\n`;

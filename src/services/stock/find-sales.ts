@@ -42,6 +42,9 @@ export const saleViewSchema = z.object({
   /** What the marketplace calls its state, where it is neither paid nor called off. */
   rawState: z.string().nullable(),
   buyerTown: z.string(),
+  /** What the buyer wants on it; and whether it is fetched. */
+  personal: z.string().nullable(),
+  collected: z.boolean(),
   oversold: z.boolean(),
   /** It fits no item, or none of its combinations: a person has to say what was sold. */
   unassigned: z.boolean(),
@@ -107,6 +110,8 @@ export async function findSales(
       state: one.state,
       currency: one.currency,
       buyerTown: one.buyerTown,
+      personal: one.personal,
+      collected: one.collected,
       oversold: one.oversold,
       unassigned: one.unassigned,
       soldAt: one.soldAt.toISOString(),

@@ -20,12 +20,18 @@ export async function parcelCosts(
   thing: NetThing,
 ): Promise<ParcelCosts> {
   const [account] = await loadAccounts(db, [accountId]);
-  if (!account) return { postage: 0, packing: 0 };
+  // Fetched: nothing is packed and nothing is sent.
+  if (!account || order.collected) return { postage: 0, packing: 0 };
   const home = (amount: number) => (account.rate ? convertBack(amount, account.rate) : amount);
   const isOurs = sellerPays(account.compiled.rules, content);
   const { postage } = netOf({ ...netInput(account, content, thing, 0), price: order.unitPrice });
   return {
-    postage: isOurs ? Math.round(home(postage) * order.parcelShare) : home(order.buyerPostage),
+    // What they billed for their label is known; else it is reckoned.
+    postage: order.label
+      ? home(order.label)
+      : isOurs
+        ? Math.round(home(postage) * order.parcelShare)
+        : home(order.buyerPostage),
     packing: Math.round(account.packingCost * order.parcelShare),
   };
 }

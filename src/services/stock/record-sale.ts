@@ -92,6 +92,8 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
         fee: order.fee,
         buyerPostage: order.buyerPostage,
         discount: order.discount,
+        personal: order.personal,
+        collected: order.collected,
         ...parcel,
         cost: stock?.cost ?? null,
         currency: order.currency,

@@ -62,6 +62,9 @@ export async function noteSeen(
         seenAt: new Date(),
         renewsAt: shown.renewsAt,
         offersOpen: shown.offersOpen,
+        endsAt: shown.endsAt,
+        bids: shown.bids,
+        highestBid: shown.highestBid,
         drifted,
       })
       .where(eq(listing.id, row.id));

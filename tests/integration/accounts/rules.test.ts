@@ -50,6 +50,20 @@ describe('a marketplace changes its rules', () => {
     const violations = seen.violations.filter((one) => one.code === 'title-long' && one.live > 0);
     expect(violations.reduce((sum, one) => sum + one.live, 0)).toBe(2);
     expect(violations[0]?.how).toBe('click');
+    // Before anything of them fails they stand in the ribbon and under what needs a person, with the same mend.
+    type Cause = {
+      kind: string;
+      accountId: number;
+      count: number;
+      mayPass: boolean;
+      violation: { how: string } | null;
+    };
+    const { causes } = (await call<{ causes: Cause[] }>('GET', '/causes')).body;
+    const unfit = causes.filter((one) => one.kind === 'rules' && one.accountId === account);
+    expect(unfit.reduce((sum, one) => sum + one.count, 0)).toBe(2);
+    expect(unfit[0]).toMatchObject({ mayPass: false, violation: { how: 'click' } });
+    const counted = (await call<{ attention: number }>('GET', '/stages')).body.attention;
+    expect(counted).toBeGreaterThanOrEqual(2);
     for (const violation of violations) {
       const done = await fix(violation, undefined, true);
       expect(done.body).toMatchObject({ left: 0 });

@@ -85,7 +85,7 @@ test('a lost answer to a feed leaves one offer: the same key finds the same feed
 test('a refusal in review is preview with its reasons, and the next try carries another number', async () => {
   const account = await accountOn('selasar');
   const item = await readyFilm();
-  await control('selasar', 'reject', { reason: 'The picture shows two things.', times: 1 });
+  await control('selasar', 'reject', { reason: 'The picture shows two things.', pointer: '/images', times: 1 });
   await publishItems([item.id], [account]);
   await until(
     () => stateOn(item.id, account),
@@ -97,9 +97,38 @@ test('a refusal in review is preview with its reasons, and the next try carries 
   );
   const preview = await previewOn(item.id, 'selasar');
   expect(preview.refusal).toBe('The picture shows two things.');
+  // Why, in the outbox, under what needs a person, and on the sheet: each with the field.
+  type Job = { refusal: string | null; field: string | null };
+  const [last] = (await call<{ jobs: Job[] }>('GET', `/jobs?item=${item.id}&account=${account}`)).body.jobs;
+  expect(last).toMatchObject({ refusal: 'The picture shows two things.', field: 'photos' });
+  type Cause = {
+    kind: string;
+    message: string;
+    field: string | null;
+    fix: string;
+    itemIds: number[];
+    accountId: number;
+  };
+  const { causes } = (await call<{ causes: Cause[] }>('GET', '/causes')).body;
+  const cause = causes.find((one) => one.itemIds.includes(item.id));
+  expect(cause).toMatchObject({
+    kind: 'refused',
+    message: 'The picture shows two things.',
+    field: 'photos',
+    fix: 'Change photos, and send it again',
+  });
+  type Column = { accountId: number; lastError: { message: string; field: string } | null };
+  const { columns } = (await call<{ columns: Column[] }>('GET', `/items/${item.id}`)).body;
+  expect(columns.find((one) => one.accountId === account)?.lastError).toMatchObject({
+    message: 'Refused in review: The picture shows two things.',
+    field: 'photos',
+  });
   const first = item.sku;
   expect(valueFor(preview, 'sku').value).toBe(`${first}-2`);
-  await publishItems([item.id], [account]);
+  // Mended, all of the same reason are sent again.
+  await upload(item.id, await jpeg(1_000, '#557799'));
+  const again = await call<{ queued: number }>('POST', '/jobs/retry', { account, message: cause?.message });
+  expect(again).toMatchObject({ status: 201, body: { queued: 1 } });
   await until(
     () => stateOn(item.id, account),
     (state) => state === 'live',

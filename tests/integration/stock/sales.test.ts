@@ -101,7 +101,7 @@ describe('the file', () => {
     const { sale } = await soldOnHallowick();
     const lines = (await csv(`account=${await accountOf('Hallowick')}`)).trimEnd().split('\r\n');
     const [head = '', ...rows] = lines;
-    expect(head.split(',')).toHaveLength(20);
+    expect(head.split(',')).toHaveLength(21);
     const mine = rows.find((row) => row.includes(sale.orderId)) ?? '';
     expect(mine).toContain(`"'=cmd|""x""!A1, a ""quoted"" title"`);
     expect(mine).toContain((sale.total / 100).toFixed(2));

@@ -47,7 +47,7 @@ function column(id: string, { width, edit, label }: Shown): FieldColumn {
 
 const fields: Column[] = [
   { kind: 'check', id: 'check', label: 'Choose', width: 36 },
-  column('title', { label: 'Item', width: 340, edit: 'title' }),
+  column('title', { label: 'Item', width: 300, edit: 'title' }),
   column('sku', { label: 'Stock no.', width: 104, edit: 'sku' }),
   column('condition', { width: 92, edit: 'condition' }),
   column('location', { width: 60, edit: 'location' }),
@@ -62,6 +62,9 @@ const tail: Column[] = [
   column('updated', { label: 'Changed', width: 122 }),
 ];
 
+/** From this width on an account's column has its name lying, and shows a price of its own in figures. */
+export const wideEnough = 76;
+
 /** The net's columns: what the item is, then one per account, then the rest. */
 export const columnsFor = (accounts: AccountView[]): Column[] => [
   ...fields,
@@ -70,7 +73,7 @@ export const columnsFor = (accounts: AccountView[]): Column[] => [
       kind: 'knot',
       id: `account-${account.id}`,
       label: account.name,
-      width: 84,
+      width: 36,
       accountId: account.id,
     }),
   ),
@@ -78,7 +81,7 @@ export const columnsFor = (accounts: AccountView[]): Column[] => [
 ];
 
 export type ColumnPreferences = { hidden: string[]; widths: Record<string, number> };
-const key = 'netting.columns';
+const key = 'netting.columns-2';
 
 export function readPreferences(): ColumnPreferences {
   try {

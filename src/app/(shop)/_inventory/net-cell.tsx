@@ -1,10 +1,11 @@
 import { conditionLabel } from '@/core/item/condition';
+import { formatMoney } from '@/core/measure/money';
 import type { FoundItem } from '@/services/records/find-items';
 import { Price } from '@/ui/controls/format';
 import { Thumbnail } from '@/ui/controls/item-cell';
 import { Knot } from '@/ui/controls/knot';
 import { When } from '@/ui/controls/when';
-import type { Column } from './columns';
+import { type Column, wideEnough } from './columns';
 
 /** What a cell of the net shows. */
 export function NetCell({
@@ -37,9 +38,15 @@ export function NetCell({
       <>
         <Knot state={knot?.state ?? 'none'} where={column.label} />
         {knot && knot.overridePrice !== null && knot.overridePrice !== item.price ? (
-          <span className="quiet ml-1 text-[11px]">
-            <Price amount={knot.overridePrice} currency={item.currency} />
-          </span>
+          column.width < wideEnough ? (
+            <span className="quiet" title={`Own price there: ${formatMoney(knot.overridePrice, item.currency)}`}>
+              ·
+            </span>
+          ) : (
+            <span className="quiet ml-1 text-[11px]">
+              <Price amount={knot.overridePrice} currency={item.currency} />
+            </span>
+          )
         ) : null}
       </>
     );

@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import type { PointerEvent as Pressed } from 'react';
 import type { SortName } from '@/core/filter/sorting';
-import type { Column } from './columns';
+import { type Column, wideEnough } from './columns';
 
 type Props = {
   column: Column;
@@ -27,12 +27,12 @@ export function NetHeading({ column, sort, onSort, resize }: Props) {
     <div
       role="columnheader"
       aria-sort={sorted ? (sort.dir === 'asc' ? 'ascending' : 'descending') : undefined}
-      className={`relative flex h-8 min-w-0 items-center px-2 text-[12px] font-medium ${column.kind === 'knot' ? 'justify-center border-l border-base-300/60' : ''} ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
+      className={`relative flex min-w-0 px-2 text-[12px] font-medium ${column.kind === 'knot' ? 'items-end justify-center border-l border-base-300/60 pb-1.5' : 'items-end'} ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
     >
       {by ? (
         <button
           type="button"
-          className={`flex h-full w-full items-center gap-1 truncate hover:underline ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
+          className={`flex h-8 w-full items-center gap-1 truncate hover:underline ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
           onClick={() => onSort(by)}
         >
           {column.label}
@@ -47,7 +47,15 @@ export function NetHeading({ column, sort, onSort, resize }: Props) {
       ) : column.kind === 'check' ? (
         <span className="sr-only">{column.label}</span>
       ) : (
-        <span className="truncate" title={column.label}>
+        // Narrow columns have their names on end: twelve of them stand beside what tells items apart.
+        <span
+          className={
+            column.kind === 'knot' && column.width < wideEnough
+              ? 'max-h-24 rotate-180 truncate [writing-mode:vertical-rl]'
+              : 'flex h-8 items-center truncate'
+          }
+          title={column.label}
+        >
           {column.label}
         </span>
       )}

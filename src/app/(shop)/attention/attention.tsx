@@ -6,7 +6,10 @@ import type { Cause } from '@/services/outbox/find-causes';
 import { Knot } from '@/ui/controls/knot';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { OfferRow, useOffers } from '@/ui/data/offers';
+import { withSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
+import { ViolationRow } from '@/ui/data/violation-row';
 import { Findings } from './findings';
 
 /** What needs a person, grouped by cause, with the one mend for all of the same cause. */
@@ -23,6 +26,7 @@ export function Attention() {
     },
     { tells: true },
   );
+  const offers = (useOffers().data?.offers ?? []).filter((one) => one.state === 'open');
   const look = useCommand(
     async () => {
       const { found } = await api('POST /audit', { body: {} });
@@ -36,41 +40,102 @@ export function Attention() {
       <PageHead title="Attention" />
       {causes.isPending ? <Loading what="what needs you" /> : null}
       {causes.isError ? <Failed error={causes.error} retry={() => void causes.refetch()} /> : null}
-      {causes.data?.causes.length === 0 && audit.data?.found.length === 0 ? (
+      {causes.data?.causes.length === 0 && offers.length === 0 && audit.data?.found.length === 0 ? (
         <Empty title="Nothing needs you">
           <p>When a marketplace refuses something, the reason and its mend stand here.</p>
         </Empty>
       ) : null}
+      {offers.length ? (
+        <section aria-labelledby="offers" className="border-b border-base-300 px-4 py-2">
+          <h2 id="offers" className="font-semibold">
+            Offers that wait for your answer
+          </h2>
+          <ul className="divide-y divide-base-300/60">
+            {offers.map((offer) => (
+              <OfferRow key={offer.id} offer={offer} />
+            ))}
+          </ul>
+        </section>
+      ) : null}
       <ol>
         {causes.data?.causes.map((cause) => (
-          <li key={`${cause.accountId}${cause.message}`} className="border-b border-base-300 px-4 py-3">
-            <div className="flex items-center gap-3">
-              <Knot state="attention" />
-              <h2 className="font-semibold">{cause.message}</h2>
-              <span className="quiet figures">
-                {cause.count} {cause.count === 1 ? 'listing' : 'listings'} on {cause.accountName}
-              </span>
-              <button type="button" className="btn btn-sm ml-auto" onClick={() => void retry.run(cause)}>
-                Try {cause.count === 1 ? 'it' : `all ${cause.count}`} again
-              </button>
-            </div>
-            {cause.fix ? <p className="mt-1 pl-7">To mend it: {cause.fix}.</p> : null}
-            <ul className="mt-1 flex flex-wrap gap-x-4 gap-y-0.5 pl-7">
-              {cause.items.map((item) => (
-                <li key={item.id} className="max-w-72 truncate">
-                  <Link className="underline" href={`/items/${item.id}${cause.field ? `#row-${cause.field}` : ''}`}>
-                    {item.title || item.sku}
-                  </Link>
-                </li>
-              ))}
-              {cause.count > cause.items.length ? (
-                <li className="quiet">and {cause.count - cause.items.length} more</li>
-              ) : null}
-            </ul>
-          </li>
+          <CauseRow
+            key={`${cause.kind}/${cause.accountId}/${cause.message}`}
+            cause={cause}
+            retry={() => void retry.run(cause)}
+            changed={() => void causes.refetch()}
+          />
         ))}
       </ol>
       {audit.data ? <Findings audit={audit.data} look={() => void look.run()} isLooking={look.busy} /> : null}
     </>
+  );
+}
+
+const words: Record<Cause['kind'], string> = { failed: '', refused: 'Refused in review: ', rules: 'Fits no longer: ' };
+
+/** One cause: what it is, how many, the way to mend it, and sending again where that can help as it is. */
+function CauseRow({ cause, retry, changed }: { cause: Cause; retry: () => void; changed: () => void }) {
+  const { kind, count, field, items, itemIds } = cause;
+  const [only] = items;
+  const place = (id: number) => `/items/${id}${field ? `?at=${encodeURIComponent(field)}#row-${field}` : ''}`;
+  const mend =
+    count === 1 && only ? (
+      <Link className={`btn btn-sm ${cause.mayPass ? '' : 'btn-primary'}`} href={place(only.id)}>
+        Mend it
+      </Link>
+    ) : (
+      <Link
+        className={`btn btn-sm ${cause.mayPass ? '' : 'btn-primary'}`}
+        href={withSelection('/workbench', { kind: 'items', ids: itemIds.slice(0, 300) })}
+      >
+        Change all {itemIds.length} in the workbench
+      </Link>
+    );
+  return (
+    <li className="border-b border-base-300 px-4 py-3" data-cause={kind}>
+      <div className="flex items-center gap-3">
+        <Knot state="attention" />
+        <h2 className="font-semibold">
+          {words[kind]}
+          {cause.message}
+        </h2>
+        <span className="quiet figures">
+          {count} {kind === 'rules' ? 'live ' : ''}
+          {count === 1 ? 'listing' : 'listings'} on {cause.accountName}
+        </span>
+        <span className="ml-auto flex gap-2">
+          {cause.violation && cause.violation.how !== 'item' ? null : mend}
+          {kind === 'rules' ? null : (
+            <button
+              type="button"
+              className={`btn btn-sm ${cause.mayPass ? 'btn-primary' : 'btn-ghost'}`}
+              onClick={retry}
+            >
+              {kind === 'refused' ? 'Send' : 'Try'} {count === 1 ? 'it' : `all ${count}`} again
+            </button>
+          )}
+        </span>
+      </div>
+      {cause.violation && cause.violation.how !== 'item' ? (
+        <ul className="pl-7">
+          <ViolationRow violation={cause.violation} changed={changed} />
+        </ul>
+      ) : (
+        <>
+          {cause.fix ? <p className="mt-1 pl-7">To mend it: {cause.fix}.</p> : null}
+          <ul className="mt-1 flex flex-wrap gap-x-4 gap-y-0.5 pl-7">
+            {items.map((item) => (
+              <li key={item.id} className="max-w-72 truncate">
+                <Link className="underline" href={place(item.id)}>
+                  {item.title || item.sku}
+                </Link>
+              </li>
+            ))}
+            {count > items.length ? <li className="quiet">and {count - items.length} more</li> : null}
+          </ul>
+        </>
+      )}
+    </li>
   );
 }

@@ -52,6 +52,17 @@ export function JobLine({ job, retry, skip }: { job: OutboxJob; retry: () => voi
           </p>
         </div>
       </details>
+      {job.refusal ? (
+        <p className="flex items-center gap-3 px-4 pb-1.5 pl-14 text-[13px]">
+          <span className="text-warning">Refused in their review: {job.refusal}</span>
+          <Link className="btn btn-xs" href={`/items/${job.itemId}${job.field ? `?at=${job.field}` : ''}`}>
+            Mend it
+          </Link>
+          <button type="button" className="btn btn-xs" onClick={retry}>
+            Send it again
+          </button>
+        </p>
+      ) : null}
       {job.state === 'failed' || (isOpen && job.message) ? (
         <p className="flex items-center gap-3 px-4 pb-1.5 pl-14 text-[13px]">
           <span>

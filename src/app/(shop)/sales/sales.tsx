@@ -125,6 +125,10 @@ function SalesTable({
           {sale.unassigned ? (
             <span className="rounded bg-warning px-1.5 text-[12px] text-warning-content">of no item</span>
           ) : null}
+          {sale.personal ? (
+            <span className="rounded bg-base-200 px-1.5 text-[12px]">Wanted on it: {sale.personal}</span>
+          ) : null}
+          {sale.collected ? <span className="quiet text-[12px]">is fetched</span> : null}
           {sale.rawState ? <span className="quiet text-[12px]">{sale.rawState}</span> : null}
         </ItemCell>
       ),

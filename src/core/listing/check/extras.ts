@@ -42,6 +42,8 @@ function numbers(extra: ExtraRule, value: Json, content: Content): string | null
   const price = typeof content.price === 'number' ? content.price : null;
   if (price !== null && extra.against === 'above-price' && value <= price)
     return `${extra.label} must be above the price`;
+  if (price !== null && extra.against === 'from-price' && value < price)
+    return `${extra.label} must not be below the price`;
   if (price !== null && extra.against === 'below-price' && value >= price)
     return `${extra.label} must be below the price`;
   return null;

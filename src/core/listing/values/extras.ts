@@ -95,6 +95,14 @@ function placeOf(item: Item, place: string): unknown {
   return (item as unknown as Record<string, unknown>)[place]; // fields named in the connector's rules
 }
 
+/** Their place for where the item is kept: that of the longest beginning of ours which the account knows. */
+function mappedPlace({ account, item }: Draft, field: string): string | undefined {
+  const places = Object.entries(account.maps[field] ?? {})
+    .filter(([begins]) => item.location.toLowerCase().startsWith(begins.toLowerCase()))
+    .sort(([a], [b]) => b.length - a.length);
+  return places[0]?.[1];
+}
+
 export type ExtraValue = ListingValue & { faults: Issue[] };
 
 /** A marketplace's own field: written here, said by the item, by the template, by the account, or its own default. */
@@ -110,6 +118,8 @@ export function extraValue(draft: Draft, extra: ExtraRule): ExtraValue {
   });
   const written = draft.override(field);
   if (written !== undefined) return of(written, 'override');
+  const mapped = mappedPlace(draft, field);
+  if (mapped !== undefined) return of(mapped, 'account');
   const said = fromItem(draft, extra);
   if (said !== undefined) return of(said, extra.from || extra.form ? 'fitted' : 'master');
   const template = draft.fromTemplate(field, 'plain');

@@ -60,7 +60,10 @@ export function condition(draft: Draft): Part {
   const written = draft.override('condition');
   if (written !== undefined) return { value: written, origin: 'override' };
   const grade = draft.item.condition;
-  return { value: grade ? (rules.conditionMap[grade] ?? null) : null, origin: grade ? 'fitted' : 'master' };
+  if (!grade) return { value: null, origin: 'master' };
+  const own = ownValue(draft.account.maps.condition ?? {}, grade);
+  if (own !== undefined) return { value: own, origin: 'account' };
+  return { value: rules.conditionMap[grade] ?? null, origin: 'fitted' };
 }
 
 export function stockNumber(draft: Draft): Part {

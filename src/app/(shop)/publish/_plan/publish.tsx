@@ -180,6 +180,11 @@ export function PublishPage() {
                   {line.notReady ? <span className="text-warning">, {line.notReady} not ready</span> : null}
                   {line.seconds > 60 ? `, about ${duration(line.seconds)}` : ''}
                   {line.holdup ? <span className="text-warning">. {line.holdup}</span> : null}
+                  {line.isBare ? (
+                    <Link className="text-warning underline" href={`/marketplaces/${account.id}`}>
+                      . Nothing is set for it yet
+                    </Link>
+                  ) : null}
                 </span>
               ) : null}
             </label>

@@ -7,18 +7,20 @@ import type { TriedTemplate } from '@/services/listings/try-template';
 import { ConditionList } from '@/ui/controls/condition-list';
 import { ApiProblem, api } from '@/ui/data/api';
 import { useNotice } from '@/ui/frame/providers';
+import { OwnFields } from './own-fields';
 import { Trial } from './trial';
 
 export type Draft = TemplateInput;
 export const emptyDraft: Draft = { name: '', accounts: [], conditions: [], fields: {}, for: 'all' };
 
-const texts: [string, string, number][] = [
-  ['title', 'Title', 1],
-  ['description', 'Description', 5],
-  ['footer', 'Line under the description', 1],
-  ['conditionNote', 'Condition note', 2],
-  ['highlights', 'Highlights, one a line', 3],
-  ['tags', 'Tags besides the item’s own', 1],
+/** Field, its name, how many lines it has, and what an item gets where nothing is written. */
+const texts: [string, string, number, string][] = [
+  ['title', 'Title', 1, 'now the item’s own title, made to fit'],
+  ['description', 'Description', 5, 'now the item’s own description'],
+  ['footer', 'Line under the description', 1, 'now the account’s own line'],
+  ['conditionNote', 'Condition note', 2, 'now the item’s own note'],
+  ['highlights', 'Highlights, one a line', 3, 'now the item’s own'],
+  ['tags', 'Tags besides the item’s own', 1, 'now the item’s own alone'],
 ];
 
 type Props = { id: number | null; start: Draft; accounts: AccountView[]; kept: (id: number | null) => Promise<void> };
@@ -119,13 +121,14 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
           conditions={draft.conditions}
           set={(conditions) => set({ conditions })}
         />
-        {texts.map(([field, label, rows]) => (
+        {texts.map(([field, label, rows, now]) => (
           <label key={field} htmlFor={`text-${field}`} className="flex flex-col gap-1">
             {label}
             {rows === 1 ? (
               <input
                 id={`text-${field}`}
                 className="input input-sm w-full"
+                placeholder={now}
                 value={draft.fields[field] ?? ''}
                 onChange={(event) => setField(field, event.target.value)}
               />
@@ -134,6 +137,7 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
                 id={`text-${field}`}
                 className="textarea textarea-sm w-full"
                 rows={rows}
+                placeholder={now}
                 value={draft.fields[field] ?? ''}
                 onChange={(event) => setField(field, event.target.value)}
               />
@@ -141,6 +145,12 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
             {problemAt(field) ? <span className="text-error">{problemAt(field)}</span> : null}
           </label>
         ))}
+        <OwnFields
+          accounts={draft.accounts.length ? accounts.filter((one) => draft.accounts.includes(one.id)) : accounts}
+          fields={draft.fields}
+          set={setField}
+          problemAt={problemAt}
+        />
         <p className="quiet text-[12px]">
           Variables stand in double braces:{' '}
           {

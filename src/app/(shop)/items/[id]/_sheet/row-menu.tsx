@@ -10,12 +10,20 @@ import type { SheetRow } from './rows';
 type Props = { category: string; rows: SheetRow[]; plan: RowPlan | null; again: () => Promise<unknown> };
 
 /** Which rows the sheet shows for items of this category, and in which order; kept for the whole shop. */
-export function RowMenu({ category, rows, plan, again }: Props) {
+export function RowMenu({ category, rows, plan: kept, again }: Props) {
+  /** As it was just chosen, until the shop has it. */
+  const [chosen, setChosen] = useState<RowPlan | null | undefined>(undefined);
+  const plan = chosen === undefined ? kept : chosen;
   const [isOpen, setOpen] = useState(false);
   const keep = useCommand(
     async (next: RowPlan | null) => {
-      await api('PUT /settings/rows', { body: { category, plan: next } });
-      await again();
+      setChosen(next);
+      try {
+        await api('PUT /settings/rows', { body: { category, plan: next } });
+        await again();
+      } finally {
+        setChosen(undefined);
+      }
       return undefined;
     },
     { touches: [['settings']], tells: true },

@@ -14,6 +14,7 @@ import { usePageActions } from '@/ui/frame/actions';
 import { useNotice } from '@/ui/frame/providers';
 import { ColumnMenu } from './column-menu';
 import { masterId } from './master-cell';
+import { OffersHere } from './offers-here';
 import { OpenItems, useOpenItemList } from './open-items/open-items';
 import { useOpenItems } from './open-items/use-open-items';
 import { PhotoStrip } from './photos/photo-strip';
@@ -189,6 +190,7 @@ export function Sheet({ itemId: given }: { itemId: number }) {
       </div>
       <Standing itemId={itemId} standing={item.standing} saved={() => void again()} />
       {save.conflicts.length ? <Conflicts conflicts={save.conflicts} resolve={save.resolve} /> : null}
+      {isNew ? null : <OffersHere itemId={itemId} columns={data.columns} />}
       <PhotoStrip
         itemId={itemId}
         settle={settle}

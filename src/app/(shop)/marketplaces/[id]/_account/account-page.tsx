@@ -9,6 +9,8 @@ import { DriftRuleForm } from './drift-rules';
 import { Fees } from './fees';
 import { Manner } from './manner';
 import { Mappings } from './mappings';
+import { OfferRules } from './offer-rule';
+import { OwnWords } from './own-words';
 import { PaceForm } from './pace';
 import { RuleNews } from './rule-news';
 
@@ -50,6 +52,8 @@ export function AccountPage({ accountId }: { accountId: number }) {
           <PaceForm account={account} changed={changed} />
           <DriftRuleForm account={account} changed={changed} />
           <Manner account={account} changed={changed} />
+          <OfferRules account={account} changed={changed} />
+          <OwnWords account={account} changed={changed} />
         </aside>
       </div>
     </>

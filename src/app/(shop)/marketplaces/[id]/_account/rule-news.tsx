@@ -7,7 +7,7 @@ import type { AccountView } from '@/services/accounts/find-accounts';
 import { Failed, Loading } from '@/ui/controls/states';
 import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
-import { ViolationRow } from './violation-row';
+import { ViolationRow } from '@/ui/data/violation-row';
 
 /** What changed in the rules, and the listings that do not fit them, by cause, each with its mend. */
 export function RuleNews({ account, changed }: { account: AccountView; changed: () => void }) {

@@ -3,8 +3,8 @@
 import Link from 'next/link';
 import { useState } from 'react';
 import type { Violation } from '@/services/accounts/find-violations';
-import { api } from '@/ui/data/api';
-import { useCommand } from '@/ui/data/use-command';
+import { api } from './api';
+import { useCommand } from './use-command';
 
 /** One cause with its number of listings and the one mend for all of them. */
 export function ViolationRow({ violation, changed }: { violation: Violation; changed: () => void }) {

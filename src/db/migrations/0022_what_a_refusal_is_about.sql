@@ -1,0 +1,1 @@
+ALTER TABLE `listing` ADD `refusal_field` varchar(80);
