@@ -117,6 +117,11 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
     return market instanceof Response ? market : c.json(world.store.all<Charge>(`charges/${market.name}`));
   });
 
+  app.get('/api/:market/faults', (c) => {
+    const market = marketOf(c);
+    return market instanceof Response ? market : c.json(world.faults.get(market.name) ?? []);
+  });
+
   app.get('/api/:market/rules', (c) => {
     const market = marketOf(c);
     return market instanceof Response ? market : c.json(world.rules(market));
@@ -151,6 +156,7 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
           times: Number(given.times) || 1,
           ms: Number(given.ms) || 1_000,
           method: typeof given.method === 'string' ? given.method : null,
+          path: typeof given.path === 'string' && given.path ? given.path : null,
         };
         world.faults.set(market.name, [...(world.faults.get(market.name) ?? []).filter((one) => one.times > 0), fault]);
         return done(c, { faults: world.faults.get(market.name) ?? [] });

@@ -22,7 +22,10 @@ function takeFault(world: World, market: Market, fits: (fault: Fault) => boolean
 
 /** Does to a request what the control page asked for: slow, refused, or the connection cut before or after the work. */
 export const faultGate = (world: World, market: Market) => async (c: Context, next: Next) => {
-  const fits = (one: Fault) => one.kind !== 'token-slow' && (!one.method || one.method === c.req.method);
+  const fits = (one: Fault) =>
+    one.kind !== 'token-slow' &&
+    (!one.method || one.method === c.req.method) &&
+    (!one.path || c.req.path.endsWith(one.path));
   const fault = takeFault(world, market, fits);
   if (!fault) return next();
   switch (fault.kind) {

@@ -90,6 +90,8 @@ export class Listings {
     const data: Data = Object.fromEntries(Object.entries(given).filter(([, value]) => value !== null));
     const world = this.#world;
     const market = this.#market;
+    const { refuses } = world.odd(market.name);
+    if (refuses) return refused(422, refuses);
     const problems = this.problems(seller, data);
     if (problems.length) return refused(422, 'The listing cannot be accepted', problems);
     const over = await this.#overDaily(seller);

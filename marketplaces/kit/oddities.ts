@@ -16,6 +16,8 @@ export type Oddities = {
   orderState: string;
   /** Locks and warnings are said in other words, pauses as a date, and faults as a page of HTML. */
   otherWords: boolean;
+  /** Why nothing new is taken, whatever it is; empty where it is. */
+  refuses: string;
 };
 
 export const noOddities: Oddities = {
@@ -26,6 +28,7 @@ export const noOddities: Oddities = {
   rewrites: [],
   orderState: 'paid',
   otherWords: false,
+  refuses: '',
 };
 
 /** Of what the control page was sent, the oddities that there are. */
@@ -40,6 +43,7 @@ export function readOddities(given: Record<string, unknown>): Oddities {
     rewrites: words(given.rewrites),
     orderState: typeof given.orderState === 'string' && given.orderState ? given.orderState : 'paid',
     otherWords: String(given.otherWords) === 'true',
+    refuses: typeof given.refuses === 'string' ? given.refuses : '',
   };
 }
 

@@ -8,6 +8,8 @@ export type Fault = {
   times: number;
   ms: number;
   method: string | null;
+  /** Only requests whose address ends so, such as `/listings`; null for all. */
+  path: string | null;
 };
 export type WebhookMood = { double: boolean; delayMs: number; reorder: boolean };
 

@@ -1,4 +1,7 @@
-import { expect, type Locator, type Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
+
+/** The browser's own chooser of files is answered by the test from now on: no key has to be pressed twice for it. */
+export const holdChoosers = (page: Page): void => void page.on('filechooser', () => undefined);
 
 /** A person at the keyboard and the mouse, whose keys and clicks are counted; typed text is counted apart. */
 export class Hand {
@@ -9,6 +12,7 @@ export class Hand {
 
   constructor(page: Page) {
     this.page = page;
+    holdChoosers(page);
   }
 
   async press(key: string, times = 1): Promise<void> {
@@ -37,12 +41,9 @@ export class Hand {
   /** The chooser of files is the browser's own: opened by a key, all files chosen, taken. Counted as three. */
   async choose(key: string, files: string[]): Promise<void> {
     this.keys += 3;
-    // The test's hold on the chooser may come a moment after the key: then the key is pressed again.
-    await expect(async () => {
-      const opened = this.page.waitForEvent('filechooser', { timeout: 3_000 });
-      await this.page.keyboard.press(key);
-      await (await opened).setFiles(files);
-    }).toPass();
+    const opened = this.page.waitForEvent('filechooser');
+    await this.page.keyboard.press(key);
+    await (await opened).setFiles(files);
   }
 
   get told(): string {

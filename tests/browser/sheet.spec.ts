@@ -252,6 +252,22 @@ test('new from a catalogue by barcode; from a template; every action is in the l
   await page.waitForURL(/\/items\/\d+/);
   await expect(page.getByLabel('Barcode')).toHaveValue('2044000000118');
   await expect(page.getByLabel('Brand', { exact: true })).toHaveValue('Saltmark');
+  // From a template: what its conditions say an item is, the new one begins with.
+  const made = await call<{ id: number }>('POST', '/templates', {
+    name: `Beginning ${Date.now().toString(36)}`,
+    conditions: [{ field: 'category', op: 'is', value: 'cameras/tlr' }],
+    fields: { footer: 'From the bench' },
+  });
+  await page.reload();
+  await page.getByRole('heading', { level: 1 }).click();
+  await page.keyboard.press('Shift+N');
+  await page
+    .getByRole('option', { name: /^Beginning/ })
+    .first()
+    .click();
+  await page.waitForURL(/\/items\/\d+/);
+  await expect(page.getByRole('combobox', { name: 'Category', exact: true })).toHaveValue('cameras/tlr');
+  await call('DELETE', `/templates/${made.body.id}`);
   await page.keyboard.press('Control+k');
   for (const name of [
     'Next missing field',

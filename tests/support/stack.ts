@@ -131,3 +131,11 @@ export async function accountOf(name: string): Promise<number> {
   if (!found) throw new Error(`no account ${name}`);
   return found.id;
 }
+
+/** How often faults of a marketplace are still to come: 0 once all of them have met a request. */
+export async function faultsLeft(market: string): Promise<number> {
+  const faults = (await (await fetch(`${stack.markets}/control/api/${market}/faults`, { headers: alone })).json()) as {
+    times: number;
+  }[];
+  return faults.reduce((sum, one) => sum + one.times, 0);
+}

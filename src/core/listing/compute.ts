@@ -6,6 +6,7 @@ import { Draft, type Part } from './values/draft';
 import { extraValue, isNeeded } from './values/extras';
 import { attributesOf, attributeValue, brand, category, condition, product, stockNumber } from './values/goods';
 import { photos, price, quantity, size, variations, weight } from './values/offer';
+import { resolveRelative } from './values/relative';
 import { conditionNote, description, highlights, tags, title } from './values/wording';
 
 export type ComputedListing = {
@@ -82,6 +83,9 @@ export function computeListing(input: ListingInput): ComputedListing {
   const own = extras.map(({ faults, ...value }, index): ListingValue => {
     const extra = rules.extras[index];
     if (!extra) return value;
+    // What is said relative to the price is an amount, once the price there is known.
+    value.value = resolveRelative(extra, value.value, content.price, rules.currency);
+    note(value.field, value);
     const needed = isNeeded(extra, compiled, categoryPart.value, (field) => content[field]);
     const checked = faults.length
       ? faults

@@ -51,6 +51,8 @@ export const extraRuleSchema = z.object({
   max: z.number().optional(),
   /** Money: must lie above or below the price, or not below it. */
   against: z.enum(['above-price', 'below-price', 'from-price']).optional(),
+  /** The marketplace suggests so much, in percent: `suggested` as a value means that, rounded up, whatever it is by then. */
+  suggested: z.number().optional(),
   /** Money: it may be bought at this amount as well. */
   sells: z.boolean().optional(),
   /** Comes and goes with another own field: a sale price with its dates. */

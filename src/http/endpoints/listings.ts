@@ -5,7 +5,7 @@ import { copyShop } from '../../services/listings/copy-shop';
 import { cutLinks } from '../../services/listings/cut-links';
 import { endListings, endListingsSchema } from '../../services/listings/end-listings';
 import { findLinks, findLinksSchema, linkViewSchema } from '../../services/listings/find-links';
-import { findRenewals, findRenewalsSchema, renewalViewSchema } from '../../services/listings/find-renewals';
+import { findRenewals, findRenewalsSchema, renewalsSchema } from '../../services/listings/find-renewals';
 import { findUnlinked, unlinkedListingSchema } from '../../services/listings/find-unlinked';
 import { fixAll } from '../../services/listings/fix-all';
 import { fixAllSchema } from '../../services/listings/fix-schema';
@@ -132,7 +132,7 @@ export const listingsEndpoints = [
     tag: 'Renewal',
     summary: 'Live listings by age: due, longest unrenewed, newest',
     query: findRenewalsSchema,
-    answer: z.object({ listings: z.array(renewalViewSchema) }),
+    answer: renewalsSchema,
     run: ({ query }) => findRenewals(query),
   }),
   endpoint({

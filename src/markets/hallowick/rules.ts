@@ -57,6 +57,7 @@ export function hallowickRules(published: unknown): MarketRules {
           `Advertising, percent (${Math.ceil(limit(rules, 'advertisingSuggested', 0) / 100)} suggested)`,
           2,
         ),
+        suggested: limit(rules, 'advertisingSuggested', 0) / 100,
         type: 'integer',
         maxLength: null,
         min: 0,

@@ -10,6 +10,7 @@ export const findRenewalsSchema = z.object({
   order: z.enum(['due', 'longest', 'newest']).default('due'),
   minDays: z.coerce.number().int().min(0).max(3_650).default(0),
   limit: z.coerce.number().int().min(1).max(500).default(200),
+  from: z.coerce.number().int().min(0).max(1_000_000).default(0).describe('How many come before this page'),
 });
 
 export const renewalViewSchema = z.object({
@@ -35,8 +36,17 @@ export const renewalViewSchema = z.object({
 });
 export type RenewalView = z.infer<typeof renewalViewSchema>;
 
+export const renewalsSchema = z.object({
+  listings: z.array(renewalViewSchema),
+  /** Where the next page begins; null when this is the last. */
+  next: z.number().nullable(),
+  /** Ended to be made anew, and not made anew yet: they stay in sight until that is settled. */
+  unsettled: z.array(renewalViewSchema),
+});
+type Renewals = z.infer<typeof renewalsSchema>;
+
 /** Live listings with their age: the longest unrenewed, the newest, or those that the marketplace would renew soonest. */
-export async function findRenewals(input: z.infer<typeof findRenewalsSchema>): Promise<{ listings: RenewalView[] }> {
+export async function findRenewals(input: z.infer<typeof findRenewalsSchema>): Promise<Renewals> {
   const now = new Date();
   const rows = await database()
     .select({ listing, sku: item.sku, title: item.title, photo: item.mainPhoto, quantity: item.quantity })
@@ -59,10 +69,13 @@ export async function findRenewals(input: z.infer<typeof findRenewalsSchema>): P
           ? [asc(listing.liveSince)]
           : [sql`${listing.renewsAt} is null`, asc(listing.renewsAt), asc(listing.liveSince)]),
     )
-    .limit(input.limit);
-  const jobs = await latestRenewals(rows.map((row) => row.listing.id));
-  return {
-    listings: rows.map(({ listing: row, quantity, ...thing }) => {
+    .limit(input.limit + 1)
+    .offset(input.from);
+  const lost = input.from === 0 ? await unsettledRows(input.account) : [];
+  const page = rows.slice(0, input.limit);
+  const jobs = await latestRenewals([...page, ...lost].map((row) => row.listing.id));
+  const view = (some: typeof rows): RenewalView[] =>
+    some.map(({ listing: row, quantity, ...thing }) => {
       const { blocks, days, daysToTheirs } = renewalVerdict(
         factsOf(row, quantity),
         { minDays: 0, withinDays: null },
@@ -81,9 +94,32 @@ export async function findRenewals(input: z.infer<typeof findRenewalsSchema>): P
         blocks,
         job: jobs.get(row.id) ?? null,
       };
-    }),
+    });
+  return {
+    listings: view(page),
+    next: rows.length > input.limit ? input.from + input.limit : null,
+    unsettled: view(lost),
   };
 }
+
+/** What a renewal ended and did not make anew: its job waits, runs or failed, and nothing of it is live. */
+const unsettledRows = (accountId: number | undefined) =>
+  database()
+    .select({ listing, sku: item.sku, title: item.title, photo: item.mainPhoto, quantity: item.quantity })
+    .from(listing)
+    .innerJoin(item, eq(item.id, listing.itemId))
+    .innerJoin(job, sql`${job.id} = (select max(j.id) from job j where j.listing_id = ${listing.id})`)
+    .where(
+      and(
+        inArray(listing.state, ['attention', 'waiting', 'ended']),
+        sql`${listing.remote} not in ('live', 'review')`,
+        eq(listing.wanted, 'live'),
+        eq(job.kind, 'renew'),
+        inArray(job.state, ['waiting', 'held', 'running', 'failed']),
+        accountId ? eq(listing.accountId, accountId) : undefined,
+      ),
+    )
+    .limit(500);
 
 async function latestRenewals(ids: number[]): Promise<Map<number, { state: string; message: string | null }>> {
   if (ids.length === 0) return new Map();

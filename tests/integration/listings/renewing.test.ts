@@ -1,5 +1,11 @@
+import { sql } from 'drizzle-orm';
+import { closeDatabase, database } from '../../../src/db/client';
+import { rowsOf } from '../../../src/db/rows';
+import { planDailyRenewals } from '../../../src/services/listings/plan-daily-renewals';
 import { publishItems, readyItem, stateOn } from '../../support/items';
 import { accountOf, call, control, marketListings, until } from '../../support/stack';
+
+afterAll(closeDatabase);
 
 type Renewal = {
   listingId: number;
@@ -100,4 +106,60 @@ test('the daily plan says how many are due, and is refused when it makes no sens
   const kept = await call<{ due: number }>('PUT', `/accounts/${account}/renewal`, rule);
   expect(kept).toMatchObject({ status: 200, body: { due: 0 } });
   expect((await call('PUT', `/accounts/${account}/renewal`, { ...rule, mostPerDay: 0 })).status).toBe(422);
+});
+
+test('every live listing is reached page by page, each once', async () => {
+  type Page = { listings: { listingId: number }[]; next: number | null };
+  const ids: number[] = [];
+  for (let from: number | null = 0; from !== null; ) {
+    const { body }: { body: Page } = await call<Page>('GET', `/renewals?order=longest&limit=25&from=${from}`);
+    ids.push(...body.listings.map((one) => one.listingId));
+    from = body.next;
+  }
+  const { body } = await call<Page>('GET', '/renewals?order=longest&limit=500');
+  expect(ids.length).toBeGreaterThan(50);
+  expect(ids).toEqual(body.listings.map((one) => one.listingId));
+});
+
+test('what was ended and cannot be made anew stays in sight until it is settled', async () => {
+  const item = await live('Hallowick');
+  const account = await accountOf('Hallowick');
+  await control('hallowick', 'odd', { refuses: 'Nothing of this kind is taken any more.' });
+  type Lost = { unsettled: { itemId: number; job: { state: string; message: string | null } | null }[] };
+  const lost = async () =>
+    (await call<Lost>('GET', `/renewals?account=${account}`)).body.unsettled.find((one) => one.itemId === item.id);
+  try {
+    await call('POST', '/renewals', { listings: [(await item.of())?.listingId] });
+    const seen = await until(lost, (one) => one?.job?.state === 'failed', 60_000);
+    expect(seen?.job?.message).toContain('Nothing of this kind');
+  } finally {
+    await control('hallowick', 'calm');
+  }
+  await call('POST', '/publish', { selection: { kind: 'items', ids: [item.id] }, accounts: [account] });
+  await until(lost, (one) => one === undefined, 60_000);
+}, 150_000);
+
+test('the daily plan renews as many as it says, the longest unrenewed first, and no more that day', async () => {
+  const account = await accountOf('Hallowick');
+  const rule = { on: true, minDays: 30, mostPerDay: 2, withinDays: null };
+  // Today nothing is so old; in forty days everything is.
+  expect((await call<{ due: number }>('PUT', `/accounts/${account}/renewal`, rule)).body.due).toBe(0);
+  const later = new Date(Date.now() + 40 * 86_400_000);
+  const renewedToday = async () =>
+    Number(
+      rowsOf<{ count: number }>(
+        await database().execute(
+          sql`select count(*) as count from job where account_id = ${account} and (kind = 'renew' or outcome = 'renewed') and created_at >= utc_date()`,
+        ),
+      )[0]?.count,
+    );
+  const before = await renewedToday();
+  try {
+    await call('PUT', `/accounts/${account}/renewal`, { ...rule, mostPerDay: before + 2 });
+    expect(await planDailyRenewals(later)).toBe(2);
+    expect(await planDailyRenewals(later)).toBe(0);
+  } finally {
+    await call('PUT', `/accounts/${account}/renewal`, { ...rule, on: false });
+  }
+  await until(renewedToday, (count) => count === before + 2);
 });

@@ -1,6 +1,6 @@
 import { jpeg, publishItems, readyFilm, stateOn, upload } from '../../support/items';
 import { previewOn, valueFor } from '../../support/preview';
-import { accounts, call, control, marketListings, stack, until } from '../../support/stack';
+import { accounts, call, control, faultsLeft, marketListings, stack, until } from '../../support/stack';
 
 const accountOn = async (market: string): Promise<number> => {
   const found = (await accounts()).find((one) => one.market === market);
@@ -54,16 +54,21 @@ test.each(['swishel', 'glintfeed', 'selasar', 'crateway', 'lotbarn', 'shopfront'
 );
 
 test('a lost answer of a marketplace without keys leaves one listing, found by its stock number', async () => {
-  for (const market of ['lotbarn', 'lanesend', 'swishel']) {
+  for (const [market, path] of [
+    ['lotbarn', '/batches'],
+    ['lanesend', '/ads'],
+    ['swishel', '/finds'],
+  ] as const) {
     const account = await accountOn(market);
     const item = await readyFilm();
-    await control(market, 'fault', { kind: 'drop-after', times: 1, method: 'POST' });
+    await control(market, 'fault', { kind: 'drop-after', times: 1, method: 'POST', path });
     await publishItems([item.id], [account]);
     await until(
       () => stateOn(item.id, account),
       (state) => state === 'live',
       40_000,
     );
+    expect(await faultsLeft(market)).toBe(0);
     expect((await marketListings(market, item.sku)).filter((one) => one.state === 'live')).toHaveLength(1);
     await control(market, 'calm');
   }
@@ -72,13 +77,14 @@ test('a lost answer of a marketplace without keys leaves one listing, found by i
 test('a lost answer to a feed leaves one offer: the same key finds the same feed', async () => {
   const account = await accountOn('crateway');
   const item = await readyFilm();
-  await control('crateway', 'fault', { kind: 'drop-after', times: 1, method: 'POST' });
+  await control('crateway', 'fault', { kind: 'drop-after', times: 1, method: 'POST', path: '/feeds' });
   await publishItems([item.id], [account]);
   await until(
     () => stateOn(item.id, account),
     (state) => state === 'live',
     40_000,
   );
+  expect(await faultsLeft('crateway')).toBe(0);
   expect(await marketListings('crateway', item.sku)).toHaveLength(1);
 }, 60_000);
 

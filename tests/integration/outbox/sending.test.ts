@@ -81,7 +81,29 @@ test('a run is stopped and goes on; what is sold meanwhile does not wait', async
     () => marketListings('oakhand', item.sku),
     ([one]) => one?.summary.quantity === 2,
   );
+  // The sale took its own job along: nothing of the run is left to go on.
   expect((await call<{ resumed: number }>('POST', `/runs/${edited.body.runId}/resume`, {})).body.resumed).toBe(0);
+});
+
+test('a run that was stopped goes on when it is let, and what it holds is sent then', async () => {
+  const item = await readyItem({}, 3);
+  const account = await accountOf('Oakhand');
+  await publishItems([item.id], [account]);
+  await isLive(item.id, account);
+  await call('POST', '/accounts/hold', { accounts: [account], stopped: true });
+  const edited = await call<{ runId: number }>('POST', '/edits', {
+    selection: { kind: 'items', ids: [item.id] },
+    steps: [{ field: 'price', do: { verb: 'set', value: 12_200 } }],
+    send: true,
+  });
+  await call('POST', `/runs/${edited.body.runId}/stop`, {});
+  await call('POST', '/accounts/hold', { accounts: [account], stopped: false });
+  expect((await marketListings('oakhand', item.sku))[0]?.summary.price).toBe(14_900);
+  expect((await call<{ resumed: number }>('POST', `/runs/${edited.body.runId}/resume`, {})).body.resumed).toBe(1);
+  await until(
+    () => marketListings('oakhand', item.sku),
+    ([one]) => one?.summary.price === 12_200,
+  );
 });
 
 test('a marketplace that does not answer is left alone, the others go on, and it catches up when it is back', async () => {

@@ -1,5 +1,10 @@
+import { eq } from 'drizzle-orm';
+import { closeDatabase, database } from '../../../src/db/client';
+import { sale } from '../../../src/db/schema';
 import { publishItems, readyItem, sheet, stateOn } from '../../support/items';
 import { accountOf, call, control, marketListings, stack, until } from '../../support/stack';
+
+afterAll(closeDatabase);
 
 type Stock = { quantity: number; movements: { delta: number; balance: number; reason: string; note: string | null }[] };
 const ledger = async (id: number) => (await call<Stock>('GET', `/items/${id}/stock`)).body;
@@ -108,7 +113,16 @@ test('where sales went is forgotten on demand; the sales stay', async () => {
     );
   await until(towns, (seen) => seen.join() === 'Marrowby');
   expect((await call('POST', '/sales/forget-buyers', { olderThanDays: 1 })).status).toBe(201);
+  // Sold today it is not old enough; a month later it is.
   expect(await towns()).toEqual(['Marrowby']);
+  await database()
+    .update(sale)
+    .set({ soldAt: new Date(Date.now() - 30 * 86_400_000) })
+    .where(eq(sale.itemId, item.id));
+  const { body } = await call<{ forgotten: number }>('POST', '/sales/forget-buyers', { olderThanDays: 20 });
+  expect(body.forgotten).toBeGreaterThan(0);
+  expect(await towns()).toEqual(['']);
+  expect(await salesOf(item.id)).toHaveLength(1);
   expect((await call('POST', '/sales/forget-buyers', { olderThanDays: -1 })).status).toBe(422);
 });
 

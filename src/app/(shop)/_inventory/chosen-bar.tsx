@@ -13,6 +13,7 @@ export function ChosenBar({
   change,
   publish,
   putAway,
+  copy,
   chooseAll,
   chooseFirst,
   chooseNone,
@@ -23,6 +24,7 @@ export function ChosenBar({
   change: () => void;
   publish: () => void;
   putAway: () => void;
+  copy: () => void;
   chooseAll: () => void;
   chooseFirst: (count: number) => void;
   chooseNone: () => void;
@@ -43,6 +45,14 @@ export function ChosenBar({
       </button>
       <button type="button" className="btn btn-sm" onClick={publish}>
         Publish
+      </button>
+      <button
+        type="button"
+        className="btn btn-sm"
+        title="To another marketplace, with the version of this one as the model"
+        onClick={copy}
+      >
+        Copy
       </button>
       <button type="button" className="btn btn-sm" title="Archive, delete or put back" onClick={putAway}>
         Put away

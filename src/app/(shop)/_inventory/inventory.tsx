@@ -148,6 +148,7 @@ export function Inventory() {
             change={() => router.push(withSelection('/workbench', selection()))}
             publish={() => router.push(withSelection('/publish', selection()))}
             putAway={() => router.push(withSelection('/workbench', selection(), { steps: standingSteps('archived') }))}
+            copy={() => router.push(withSelection('/copies', selection()))}
             chooseAll={() => setChosen({ all: true, ids: new Set() })}
             chooseFirst={(count) => void chooseFirst.run(count)}
             chooseNone={() => setChosen(noneChosen)}

@@ -27,12 +27,12 @@ export function NetHeading({ column, sort, onSort, resize }: Props) {
     <div
       role="columnheader"
       aria-sort={sorted ? (sort.dir === 'asc' ? 'ascending' : 'descending') : undefined}
-      className={`relative flex min-w-0 px-2 text-[12px] font-medium ${column.kind === 'knot' ? 'items-end justify-center border-l border-base-300/60 pb-1.5' : 'items-end'} ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
+      className={`relative flex min-w-0 px-2 text-[12px] font-medium ${column.kind === 'knot' ? 'items-end justify-center border-l border-base-300/60 pt-2 pb-1.5' : 'items-end'} ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
     >
       {by ? (
         <button
           type="button"
-          className={`flex h-8 w-full items-center gap-1 truncate hover:underline ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
+          className={`flex h-full min-h-8 w-full items-end gap-1 truncate pb-1.5 hover:underline ${column.kind === 'field' && column.align ? 'justify-end' : ''}`}
           onClick={() => onSort(by)}
         >
           {column.label}
@@ -63,7 +63,7 @@ export function NetHeading({ column, sort, onSort, resize }: Props) {
         <span
           aria-hidden="true"
           onPointerDown={drag}
-          className="absolute top-1 right-0 h-6 w-1.5 cursor-col-resize border-r border-base-300"
+          className="absolute right-0 bottom-1 h-6 w-1.5 cursor-col-resize border-r border-base-300"
         />
       )}
     </div>

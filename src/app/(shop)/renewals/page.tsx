@@ -10,7 +10,8 @@ export default async function Page({ searchParams }: { searchParams: SearchParam
     ? [
         {
           key: ['renewals', { order: 'due', minDays: 0 }],
-          read: () => findRenewals({ order: 'due', minDays: 0, limit: 200 }),
+          from: 0,
+          read: () => findRenewals({ order: 'due', minDays: 0, limit: 200, from: 0 }),
         },
       ]
     : [];

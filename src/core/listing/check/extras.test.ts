@@ -68,7 +68,7 @@ describe('how words are read', () => {
     [{ type: 'boolean' }, 'Yes', true],
     [{ type: 'boolean' }, 'no', false],
     [{ type: 'integer' }, '42', 42],
-    [{ type: 'money' }, '1250', 1_250],
+    [{ type: 'money' }, '12.50', 1_250],
     [{ type: 'date' }, '2027-05-31', '2027-05-31'],
     [{ type: 'text', maxLength: 12 }, 'some words that are long', 'some words'],
     [

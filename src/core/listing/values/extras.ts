@@ -1,11 +1,13 @@
 import type { Item } from '../../item/item';
 import { type Json, ownValue } from '../../json';
+import { homeCurrency, parseAmount } from '../../measure/money';
 import { type CompiledRules, nameKey } from '../../rules/compiled';
 import type { ExtraRule } from '../../rules/rules';
 import type { Issue, ListingValue, Origin } from '../fields';
 import { fitContents } from '../fit/highlights';
 import { cutText } from '../fit/plain-text';
 import type { Draft } from './draft';
+import { readPercentOff } from './relative';
 
 const list = (said: string) =>
   said
@@ -55,8 +57,10 @@ export function readExtra(extra: ExtraRule, said: string, item: Item): Json | un
     case 'boolean':
       return /^(yes|true|1|on)$/i.test(said) ? true : /^(no|false|0|off)$/i.test(said) ? false : undefined;
     case 'integer':
-    case 'money':
+      if (said.trim() === 'suggested' && extra.suggested !== undefined) return 'suggested';
       return /^-?\d+$/.test(said.trim()) ? Number(said) : undefined;
+    case 'money':
+      return readPercentOff(said) === null ? (parseAmount(said, homeCurrency) ?? undefined) : said;
     case 'date':
       return /^\d{4}-\d{2}-\d{2}$/.test(said.trim()) ? said.trim() : undefined;
     case 'text':
@@ -103,6 +107,9 @@ function mappedPlace({ account, item }: Draft, field: string): string | undefine
   return places[0]?.[1];
 }
 
+/** Whether the marketplace's own suggestion is meant, whatever it is by now. */
+const isSuggested = (extra: ExtraRule, value: Json): boolean => value === 'suggested' && extra.suggested !== undefined;
+
 export type ExtraValue = ListingValue & { faults: Issue[] };
 
 /** A marketplace's own field: written here, said by the item, by the template, by the account, or its own default. */
@@ -115,6 +122,7 @@ export function extraValue(draft: Draft, extra: ExtraRule): ExtraValue {
     value,
     origin,
     faults,
+    ...(isSuggested(extra, value) ? { value: Math.ceil(extra.suggested ?? 0), how: 'as suggested, rounded up' } : {}),
   });
   const written = draft.override(field);
   if (written !== undefined) return of(written, 'override');

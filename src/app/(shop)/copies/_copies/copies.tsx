@@ -1,23 +1,29 @@
 'use client';
 
 import { skipToken, useQuery } from '@tanstack/react-query';
-import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useRouter, useSearchParams } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import type { Selection } from '@/services/records/selection';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { readSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 
 /** A whole shop copied to another marketplace; what is there already is skipped. */
 export function Copies() {
   const router = useRouter();
+  const params = useSearchParams();
   const [from, setFrom] = useState<number | null>(null);
   const [to, setTo] = useState<number | null>(null);
   const [as, setAs] = useState<'live' | 'draft'>('draft');
   const [takeOwn, setTakeOwn] = useState(true);
   const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api('GET /accounts') });
-  const body = from !== null && to !== null && from !== to ? { from, to, as, takeOwn } : null;
+  const [selection, setSelection] = useState<Selection | null>(null);
+  useEffect(() => setSelection(readSelection(new URLSearchParams(params.toString()))), [params]);
+  const chosen = selection ? { selection } : {};
+  const body = from !== null && to !== null && from !== to ? { from, to, as, takeOwn, ...chosen } : null;
   const plan = useQuery({
-    queryKey: ['copy-plan', from, to],
+    queryKey: ['copy-plan', from, to, JSON.stringify(selection)],
     queryFn: body ? () => api('POST /copies/plan', { body }) : skipToken,
   });
   const go = useCommand(
@@ -54,11 +60,23 @@ export function Copies() {
   const found = from !== to ? plan.data : undefined;
   return (
     <>
-      <PageHead title="Copy a shop" />
+      <PageHead title={selection ? 'Copy what was chosen' : 'Copy a shop'}>
+        {selection ? (
+          <>
+            <span className="quiet">
+              {selection.kind === 'items' ? `${selection.ids.length} chosen` : 'Everything that the filter finds'}
+            </span>
+            <button type="button" className="btn btn-ghost btn-sm" onClick={() => router.replace('/copies')}>
+              The whole shop instead
+            </button>
+          </>
+        ) : null}
+      </PageHead>
       <div className="max-w-3xl space-y-4 p-4">
         <p className="quiet">
-          Everything that is live on one account is told anew for another, from the same records and under the same
-          stock numbers. To copy only some of it, choose them in the inventory and publish them there.
+          {selection ? 'What was chosen and is' : 'Everything that is'} live on one account is told anew for another,
+          from the same records and under the same stock numbers. To copy only some of a shop, choose them in the
+          inventory and press Copy there.
         </p>
         <div className="flex flex-wrap gap-4">
           {choose('From', from, setFrom)}

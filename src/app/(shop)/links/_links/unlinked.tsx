@@ -8,10 +8,17 @@ import { Price } from '@/ui/controls/format';
 import { Failed } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
+import { LinkByHand } from './link-by-hand';
+
+/** So many links are made in one request. */
+const atOnce = 500;
+const firstShown = 200;
 
 /** What is live on an account and linked with nothing, each with the item that it seems to be. */
 export function Unlinked({ account }: { account: AccountView }) {
   const [asked, setAsked] = useState(false);
+  const [shown, setShown] = useState(firstShown);
+  const [done, setDone] = useState<{ linked: number; total: number } | null>(null);
   const { data, isFetching, error, refetch } = useQuery({
     queryKey: ['unlinked', account.id],
     enabled: asked,
@@ -22,10 +29,28 @@ export function Unlinked({ account }: { account: AccountView }) {
   const link = useCommand(
     async (some: UnlinkedListing[], afterwards: 'send' | 'show') => {
       const links = some.flatMap((one) => (one.match ? [{ remoteId: one.remoteId, itemId: one.match.itemId }] : []));
-      const done = await api('POST /links', { body: { account: account.id, links, afterwards } });
-      return `${done.linked} linked${done.refused.length ? `, ${done.refused.length} not: ${done.refused[0]?.why}` : ''}`;
+      const told = { linked: 0, refused: [] as { why: string }[] };
+      // However many they are: in portions, each of which is done when it is told.
+      for (let at = 0; at < links.length; at += atOnce) {
+        setDone(links.length > atOnce ? { linked: told.linked, total: links.length } : null);
+        const body = { account: account.id, links: links.slice(at, at + atOnce), afterwards };
+        const portion = await api('POST /links', { body });
+        told.linked += portion.linked;
+        told.refused.push(...portion.refused);
+      }
+      setDone(null);
+      return `${told.linked} linked${told.refused.length ? `, ${told.refused.length} not: ${told.refused[0]?.why}` : ''}`;
     },
-    { tells: true },
+    { tells: true, touches: [['links'], ['unlinked']] },
+  );
+  const byHand = useCommand(
+    async (remoteId: string, itemId: number) => {
+      const body = { account: account.id, links: [{ remoteId, itemId }], afterwards: 'show' as const };
+      const { refused } = await api('POST /links', { body });
+      if (refused[0]) throw new Error(refused[0].why);
+      return `${remoteId} is linked; what differs is shown`;
+    },
+    { tells: true, touches: [['links'], ['unlinked']] },
   );
   return (
     <section aria-label="Not linked yet" className="border-b border-base-300 px-4 py-2">
@@ -58,7 +83,7 @@ export function Unlinked({ account }: { account: AccountView }) {
       </div>
       {error ? <Failed error={error} /> : null}
       <ul className="mt-1">
-        {data?.unlinked.slice(0, 200).map((one) => (
+        {data?.unlinked.slice(0, shown).map((one) => (
           <li key={one.remoteId} className="flex items-center gap-3 py-0.5">
             <a className="mono underline" href={one.url} target="_blank" rel="noreferrer">
               {one.remoteId}
@@ -80,11 +105,24 @@ export function Unlinked({ account }: { account: AccountView }) {
                 </button>
               </>
             ) : (
-              <span className="quiet">no item of yours is like it</span>
+              <>
+                <span className="quiet">no item of yours is like it</span>
+                <LinkByHand listing={one} link={(itemId) => byHand.run(one.remoteId, itemId)} />
+              </>
             )}
           </li>
         ))}
       </ul>
+      {done ? (
+        <p role="status">
+          Linked {done.linked} of {done.total} …
+        </p>
+      ) : null}
+      {data && data.unlinked.length > shown ? (
+        <button type="button" className="btn btn-sm mt-1" onClick={() => setShown(shown + firstShown)}>
+          Show more of them
+        </button>
+      ) : null}
     </section>
   );
 }

@@ -1,6 +1,7 @@
 'use client';
 
 import Link from 'next/link';
+import { useState } from 'react';
 import type { Json } from '@/core/json';
 import type { ExtraRule } from '@/core/rules/rules';
 import type { AccountView } from '@/services/accounts/find-accounts';
@@ -12,13 +13,16 @@ import { submitted, useCommand } from '@/ui/data/use-command';
 const canHaveDefault = (extra: ExtraRule): boolean =>
   extra.type === 'choice' ||
   extra.type === 'boolean' ||
+  extra.type === 'date' ||
+  (extra.type === 'money' && extra.sells === true) ||
+  extra.form === 'tiers' ||
   ((extra.type === 'integer' || extra.type === 'text') && !extra.from && !extra.form);
 
 function given(extra: ExtraRule, value: FormDataEntryValue | null): Json {
   const text = String(value ?? '').trim();
   if (extra.type === 'boolean') return value === 'on';
   if (text === '') return null;
-  return extra.type === 'integer' ? Number(text) : text;
+  return extra.type === 'integer' && text !== 'suggested' ? Number(text) : text;
 }
 
 /** One account: its state, what its marketplace allows, and what is said on it unless an item says otherwise. */
@@ -117,16 +121,18 @@ function Default({ extra, value }: { extra: ExtraRule; value: Json }) {
       {extra.required && !value ? <span className="text-warning"> needed</span> : null}
     </span>
   );
+  if (extra.suggested !== undefined) return <Suggested extra={extra} value={value} />;
   if (extra.type !== 'choice')
     return (
       <label className="flex flex-col gap-1">
         {label}
         <input
           name={extra.id}
-          type={extra.type === 'integer' ? 'number' : 'text'}
+          type={extra.type === 'integer' ? 'number' : extra.type === 'date' ? 'date' : 'text'}
+          placeholder={extra.form === 'tiers' ? '3: -5 %; 10: -12 %' : extra.type === 'money' ? '-10 %' : undefined}
           min={extra.min}
           max={extra.max}
-          maxLength={extra.maxLength ?? undefined}
+          maxLength={extra.form === 'tiers' ? 200 : (extra.maxLength ?? undefined)}
           className="input input-sm w-full"
           defaultValue={value === null ? '' : String(value)}
         />
@@ -144,5 +150,35 @@ function Default({ extra, value }: { extra: ExtraRule; value: Json }) {
         ))}
       </select>
     </label>
+  );
+}
+
+/** A rate that may be the marketplace's own suggestion, whatever it is by then, rounded up. */
+function Suggested({ extra, value }: { extra: ExtraRule; value: Json }) {
+  const [manner, setManner] = useState(value === 'suggested' ? 'suggested' : value === null ? '' : 'own');
+  return (
+    <div className="flex flex-col gap-1">
+      <label className="flex flex-col gap-1">
+        {extra.label}
+        <select className="select select-sm w-full" value={manner} onChange={(event) => setManner(event.target.value)}>
+          <option value="">Said item by item</option>
+          <option value="suggested">As suggested, rounded up</option>
+          <option value="own">A rate of your own</option>
+        </select>
+      </label>
+      {manner === 'own' ? (
+        <input
+          name={extra.id}
+          aria-label={`${extra.label}: your rate`}
+          type="number"
+          min={extra.min}
+          max={extra.max}
+          className="input input-sm w-full"
+          defaultValue={typeof value === 'number' ? value : ''}
+        />
+      ) : (
+        <input type="hidden" name={extra.id} value={manner} />
+      )}
+    </div>
   );
 }

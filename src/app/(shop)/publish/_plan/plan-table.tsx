@@ -149,7 +149,7 @@ function Planned({ knot, currency, name, isAsked, ask }: PlannedProps) {
       aria-label={`${name}: ${words}`}
       aria-expanded={isAsked}
       title={words}
-      className={`block w-full px-2 py-0.5 text-left hover:bg-base-200 ${isAsked ? 'bg-base-300' : ''}`}
+      className={`block w-full px-1.5 py-0.5 text-left hover:bg-base-200 ${isAsked ? 'bg-base-300' : ''}`}
       onClick={ask}
     >
       <span className="flex h-4 items-center gap-1" aria-hidden="true">
@@ -164,7 +164,11 @@ function Planned({ knot, currency, name, isAsked, ask }: PlannedProps) {
           <span className="text-[11px] text-warning">{knot.issues.filter((issue) => issue.blocks).length}</span>
         ) : null}
       </span>
-      <span className="figures flex h-4 justify-between gap-1 text-[11px]" aria-hidden="true" title={currency}>
+      <span
+        className="figures flex h-4 justify-between gap-1 text-[10.5px] tracking-tight"
+        aria-hidden="true"
+        title={currency}
+      >
         {goes ? (
           <>
             <span>{figures(knot.price)}</span>

@@ -1,6 +1,7 @@
 'use client';
 
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
@@ -33,9 +34,11 @@ export function RenewalsPage() {
   const [chosen, setChosen] = useState<number[]>([]);
   const { accountOf } = useAccounts();
   const search = { ...query, account: query.account ?? undefined };
-  const found = useQuery({
+  const found = useInfiniteQuery({
     queryKey: ['renewals', search],
-    queryFn: () => api('GET /renewals', { query: search }),
+    queryFn: ({ pageParam }) => api('GET /renewals', { query: { ...search, from: pageParam } }),
+    initialPageParam: 0,
+    getNextPageParam: (page) => page.next ?? undefined,
     refetchInterval: 10_000,
   });
   const plan = useQuery({
@@ -43,7 +46,8 @@ export function RenewalsPage() {
     enabled: chosen.length > 0,
     queryFn: () => api('POST /renewals/plan', { body: { listings: chosen } }),
   });
-  const listings = found.data?.listings ?? [];
+  const listings = found.data?.pages.flatMap((page) => page.listings) ?? [];
+  const unsettled = found.data?.pages[0]?.unsettled ?? [];
   const nameOf = (id: number) => accountOf(id)?.name ?? '';
   const account = accountOf(query.account);
   const go = useCommand(
@@ -93,7 +97,37 @@ export function RenewalsPage() {
           <p>Live listings stand here by age. New ones are seen most, so the oldest are worth making anew.</p>
         </Empty>
       ) : null}
+      {unsettled.length ? (
+        <section aria-labelledby="unsettled" className="border-b border-base-300 bg-base-200 px-4 py-2">
+          <h2 id="unsettled" className="font-semibold">
+            Ended, and not made anew yet
+          </h2>
+          <ul>
+            {unsettled.map((one) => (
+              <li key={one.listingId} className="flex items-center gap-3 py-1">
+                <Link className="max-w-96 truncate underline" href={`/items/${one.itemId}`}>
+                  {one.title || one.sku}
+                </Link>
+                <span className="quiet">{nameOf(one.accountId)}</span>
+                <span className={one.job?.state === 'failed' ? 'text-warning' : 'quiet'}>
+                  {one.job?.message ?? 'on its way'}
+                </span>
+                {one.job?.state === 'failed' ? (
+                  <Link className="btn btn-xs ml-auto" href="/attention">
+                    Settle it
+                  </Link>
+                ) : null}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
       {listings.length ? <RenewalTable listings={listings} chosen={chosen} choose={setChosen} nameOf={nameOf} /> : null}
+      {found.hasNextPage ? (
+        <button type="button" className="btn btn-sm m-4" onClick={() => void found.fetchNextPage()}>
+          More of them
+        </button>
+      ) : null}
     </>
   );
 }
