@@ -1,6 +1,7 @@
 import { type Context, Hono } from 'hono';
 import type { Charge } from './charges';
 import { passTime } from './clock';
+import { controlFrame, controlPage } from './control-page';
 import { readOddities } from './oddities';
 import { makeOffer, type Offer, offersOn, takeCounter, withdrawAll } from './offers';
 import { escapeHtml, page } from './page';
@@ -19,8 +20,6 @@ import type { Data, Json, Listing, Market, Order, Problem, Rules, Seller } from 
 import type { Deliverer } from './webhooks';
 import type { Fault, World } from './world';
 
-const look = { paper: '#fff', ink: '#222', accent: '#444', font: 'system-ui, sans-serif', wide: true };
-const frame = { name: 'control', title: 'Control room', line: 'what buyers, marketplaces and chance do', look };
 const faultKinds: Fault['kind'][] = ['slow', 'drop-before', 'drop-after', 'error-500', 'busy-429', 'token-slow'];
 
 /** Sets a value deep in the rules by a path such as `limits.title` or `categories.3.attributes.0.required`. */
@@ -56,40 +55,13 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
       ? c.json(answer)
       : c.html(
           page(
-            frame,
+            controlFrame,
             'Done',
             `<h1>Done</h1><pre>${escapeHtml(JSON.stringify(answer, null, 2))}</pre><p><a href="/control">Back</a></p>`,
           ),
         );
 
-  app.get('/', (c) => {
-    const form = (market: Market, action: string, fields: string, label: string) =>
-      `<form method="post" action="/control/api/${market.name}/${action}"><p>${fields} <button>${label}</button></p></form>`;
-    const part = (
-      market: Market,
-    ) => `<section><h2>${market.title}</h2><p>${world.listings(market.name).filter((one) => one.state === 'live').length} live,
-      rules version ${world.rules(market).version}, <a href="/${market.name}/">shop window</a></p>
-      ${form(market, 'buy', '<input name="listing" placeholder="listing" aria-label="Listing to buy"> <input name="quantity" value="1" size="3" aria-label="How many">', 'Buy as a buyer')}
-      ${form(market, 'cancel', '<input name="order" placeholder="order" aria-label="Order to cancel">', 'Cancel an order')}
-      ${form(market, 'withdraw', '<input name="listing" placeholder="listing" aria-label="Listing whose offers end">', 'Offers are settled')}
-      ${form(market, 'offer', '<input name="listing" placeholder="listing" aria-label="Listing to bid on"> <input name="amount" value="1000" size="6" aria-label="Amount in cents">', 'Make an offer')}
-      ${form(market, 'change', '<input name="listing" placeholder="listing" aria-label="Listing to change"> <input name="field" placeholder="field" aria-label="Field"> <input name="value" placeholder="value" aria-label="Value">', 'Change behind the back')}
-      ${form(market, 'remove', '<input name="listing" placeholder="listing" aria-label="Listing to remove">', 'Remove')}
-      ${form(market, 'fault', `<select name="kind" aria-label="Fault">${faultKinds.map((kind) => `<option>${kind}</option>`).join('')}</select> <input name="times" value="3" size="3" aria-label="How often"> <input name="ms" value="3000" size="6" aria-label="Milliseconds">`, 'Let it happen')}
-      ${form(market, 'odd', '<input name="lagMs" value="0" size="6" aria-label="Reads lag by milliseconds"> <label><input type="checkbox" name="otherWords" value="true"> other words</label> <label><input type="checkbox" name="tokensOnce" value="true"> refresh tokens once</label> <input name="ignores" placeholder="fields left as they were" aria-label="Fields that changes leave"> <input name="orderState" value="paid" size="12" aria-label="State of new orders">', 'Be strange')}
-      ${form(market, 'lock', '<input name="seller" value="grainhouse" aria-label="Seller"> <input name="minutes" value="5" size="3" aria-label="Minutes">', 'Lock the account')}
-      ${form(market, 'rule', '<input name="path" placeholder="limits.title" aria-label="Rule"> <input name="value" aria-label="New value">', 'Change a rule')}
-      ${market.review ? form(market, 'reject', '<input name="reason" placeholder="reason" aria-label="Reason"> <input name="pointer" placeholder="/images" size="8" aria-label="What it is about"> <input name="times" value="1" size="3" aria-label="How many">', 'Reject in review') : ''}
-      ${form(market, 'webhooks', '<label><input type="checkbox" name="double" value="true"> twice</label> <label><input type="checkbox" name="reorder" value="true"> out of order</label> <input name="delayMs" value="0" size="6" aria-label="Delay in milliseconds">', 'Set webhooks')}</section>`;
-    return c.html(
-      page(
-        frame,
-        'Control room',
-        `<h1>Control room</h1><form method="post" action="/control/api/clock"><p>It is ${new Date(world.now()).toISOString()} here.
-      <input name="days" value="1" size="3" aria-label="Days"> <button>Move the clock forward by days</button></p></form>${world.markets.map(part).join('')}`,
-      ),
-    );
-  });
+  app.get('/', (c) => c.html(controlPage(world, c.req.query('market'), c.req.query('q') ?? '')));
 
   app.post('/api/clock', async (c) => {
     const given = await body(c);
@@ -278,6 +250,21 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
           String(given.buyer ?? 'A bidder in Marrowby'),
         );
         return typeof made === 'string' ? c.json({ error: made }, 409) : done(c, made);
+      }
+      case 'rush': {
+        // Many orders within a moment, each of one piece, as long as there are any.
+        const many = Math.min(500, Number(given.times) || 100);
+        let sold = 0;
+        for (; sold < many; sold++) {
+          const now = world.listing(market.name, listing.id);
+          if (!now || typeof (await buy(world, deliverer, market, now, 1, 'Marrowby')) === 'string') break;
+        }
+        return done(c, { sold });
+      }
+      case 'quantity': {
+        const quantity = Math.max(0, Math.floor(Number(given.quantity) || 0));
+        await changeBehindTheBack(world, deliverer, listing, market.withQuantity(listing.data, quantity));
+        return done(c, { quantity });
       }
       case 'withdraw':
         await withdrawAll(world, deliverer, listing);

@@ -93,6 +93,15 @@ export type OrderPage = {
   next: string | null;
 };
 
+export type RemoteAccount = {
+  remoteName: string;
+  exceptions: AccountExceptions;
+  /** Until when nothing is taken from it; null where it may sell. */
+  lockedUntil: Date | null;
+  /** It was warned of too many new listings. */
+  warned: boolean;
+};
+
 export type Connector = {
   market: string;
   name: string;
@@ -104,7 +113,8 @@ export type Connector = {
   /** Changes travel as lines, so many at a time; null where each is a request of its own. */
   linesAtOnce: number | null;
   readRules(session: Session): Promise<MarketRules>;
-  readAccount(session: Session): Promise<{ remoteName: string; exceptions: AccountExceptions }>;
+  /** The account's name there, what it is allowed beyond or below the rules, and how it stands. */
+  readAccount(session: Session): Promise<RemoteAccount>;
   create(session: Session, sending: Sending): Promise<RemoteListing>;
   /** Sends only the named fields. */
   change(session: Session, remoteId: string, sending: Sending, fields: string[]): Promise<RemoteListing>;

@@ -33,6 +33,6 @@ export function connectorOf(market: string): Connector {
   return found;
 }
 
-export type { Connector, OfferReply, OrderPage, RemoteListing, RemoteOffer, RemoteOrder } from './connector';
+export type { Connector, OrderPage, RemoteListing, RemoteOffer, RemoteOrder } from './connector';
 export { Pacer } from './pacer';
 export { type Access, LostLease, openSession, requestTimeoutMs, type Session } from './session';

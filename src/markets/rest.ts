@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { NettingError } from '../core/errors';
 import type { Content } from '../core/listing';
 import { shareOut } from '../core/price';
-import type { AccountExceptions, MarketRules } from '../core/rules';
+import type { MarketRules } from '../core/rules';
 import { offerStates } from '../core/sync';
 import type { Connector, OfferReply, RemoteListing, RemoteOffer, RemoteOrder } from './connector';
 import type { WireFields } from './content';
@@ -17,7 +17,6 @@ export type RestManner = Pick<
 > & { linesAtOnce?: number; takesOffers?: boolean } & {
   paths: { listings: string; photos: string };
   rules(published: unknown): MarketRules;
-  exceptions(published: Record<string, unknown>): AccountExceptions;
   /** Our content as their fields. */
   toWire(content: Content, photoIds: string[], before?: Content): Wire;
   /** Which of their top-level fields carry these of ours. */
@@ -181,6 +180,28 @@ export function listingReader(
   };
 }
 
+const accountSchema = z.object({
+  name: z.string().min(1).max(120),
+  exceptions: z.record(z.string(), z.unknown()),
+  lockedUntil: z.number().nullish(),
+  warned: z.boolean().optional(),
+});
+
+/** The parts of the rules that come out otherwise with an account's own limits: whichever limits those are. */
+function partsWith(
+  manner: Pick<RestManner, 'rules'>,
+  published: unknown,
+  own: Record<string, number>,
+): Partial<MarketRules> | undefined {
+  const { limits } = z.looseObject({ limits: z.record(z.string(), z.number()) }).parse(published);
+  const usual = manner.rules(published);
+  const mine = manner.rules({ ...(published as object), limits: { ...limits, ...own } });
+  const parts = Object.entries(mine).filter(
+    ([part, value]) => JSON.stringify(value) !== JSON.stringify(usual[part as keyof MarketRules]), // keys of the same
+  );
+  return parts.length ? Object.fromEntries(parts) : undefined;
+}
+
 /** A connector made of one marketplace's manner. */
 export function restConnector(manner: RestManner): Connector {
   const { listings, photos } = manner.paths;
@@ -207,10 +228,24 @@ export function restConnector(manner: RestManner): Connector {
     linesAtOnce: manner.linesAtOnce ?? null,
     readRules: async (session) => manner.rules(await call(session, 'GET', '/rules')),
     async readAccount(session) {
-      const me = z
-        .object({ name: z.string().min(1).max(120), exceptions: z.record(z.string(), z.unknown()) })
-        .parse(await call(session, 'GET', '/me'));
-      return { remoteName: me.name, exceptions: manner.exceptions(me.exceptions) };
+      const me = accountSchema.parse(await call(session, 'GET', '/me'));
+      const limits = Object.fromEntries(
+        Object.entries(me.exceptions).filter((one): one is [string, number] => typeof one[1] === 'number'),
+      );
+      const { newPerDay, perMinute, ...others } = limits;
+      const parts = Object.keys(others).length
+        ? partsWith(manner, await call(session, 'GET', '/rules'), others)
+        : undefined;
+      return {
+        remoteName: me.name,
+        exceptions: {
+          ...(newPerDay ? { newPerDay } : {}),
+          ...(perMinute ? { perMinute } : {}),
+          ...(parts ? { parts } : {}),
+        },
+        lockedUntil: me.lockedUntil ? new Date(me.lockedUntil) : null,
+        warned: me.warned ?? false,
+      };
     },
     create: async (session, { content, photoIds, idempotencyKey }) =>
       listing(await call(session, 'POST', `/${listings}`, manner.toWire(content, photoIds), idempotencyKey)),

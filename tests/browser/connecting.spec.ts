@@ -43,6 +43,22 @@ test('refusing access on the consent page is told', async ({ page }) => {
 
 test('the marketplaces’ control room is there for people, too', async ({ page }) => {
   await page.goto(`${stack.markets}/control`);
+  // A listing is chosen by its picture, and every deed is a button that says what it does.
+  await page.getByRole('link', { name: 'Pippet' }).click();
   await expect(page.getByRole('heading', { name: 'Pippet' })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Buy as a buyer' })).toHaveCount(11);
+  const listing = page
+    .locator('details')
+    .filter({ has: page.locator('img') })
+    .first();
+  await listing.locator('summary').click();
+  await listing.getByRole('button', { name: 'Pause it there' }).click();
+  await expect(page.getByRole('heading', { name: 'Done' })).toBeVisible();
+  await page.getByRole('link', { name: 'Back' }).click();
+  await page.getByRole('link', { name: 'Pippet' }).click();
+  const paused = page.locator('details').filter({ hasText: 'paused' }).first();
+  await paused.locator('summary').click();
+  for (const name of ['Buy as a buyer', 'Offer less as a buyer', 'Take it down', 'Orders, all at once'])
+    await expect(paused.getByRole('button', { name })).toBeVisible();
+  await paused.getByRole('button', { name: 'Let it go on' }).click();
+  await expect(page.getByText('"state": "live"')).toBeVisible();
 });

@@ -108,3 +108,41 @@ test('what one marketplace gets of the combinations is chosen in its column', as
   await dialog.getByRole('button', { name: 'Keep for Pippet' }).click();
   await expect(page.getByRole('columnheader', { name: 'Pippet', exact: false }).first()).toContainText('ready');
 });
+
+test('a value that is corrected keeps its rows, and one value typed into a chosen block fills it', async ({ page }) => {
+  const { id } = await readyItem({
+    axes: [{ name: 'Colour', values: ['Blck', 'Tan', 'Red'] }],
+    variations: ['Blck', 'Tan', 'Red'].map((value, at) => ({
+      values: [value],
+      on: true,
+      sku: '',
+      quantity: at + 1,
+      price: null,
+      barcode: '',
+    })),
+  });
+  await signedIn(page);
+  await page.goto(`/items/${id}`);
+  await expect(page.getByRole('textbox', { name: 'Title', exact: true })).toBeVisible();
+  await page.keyboard.press('Alt+v');
+  await page.getByRole('button', { name: 'Write Blck otherwise' }).dblclick();
+  await page.getByRole('textbox', { name: 'Blck is written' }).fill('Black');
+  await page.keyboard.press('Enter');
+  const renamed = await until(
+    () => rowsOf(id),
+    (seen) => seen.variations[0]?.values[0] === 'Black',
+  );
+  expect(renamed.variations.map((row) => row.quantity)).toEqual([1, 2, 3]);
+  // Three stock cells chosen, one number typed.
+  const grid = page.getByRole('grid', { name: 'Combinations' });
+  await grid.locator('[data-at="0/2"]').click();
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.type('6');
+  await page.keyboard.press('Enter');
+  const filled = await until(
+    () => rowsOf(id),
+    (seen) => seen.variations.every((row) => row.quantity === 6),
+  );
+  expect(filled.quantity).toBe(18);
+});

@@ -14,6 +14,7 @@ import {
   variationFaults,
   variationPrice,
   variationSchema,
+  withRenamedValue,
 } from '.';
 
 const axis = (name: string, ...values: string[]): Axis => ({ name, values });
@@ -163,4 +164,43 @@ test('what is copied can be pasted back without a change', () => {
 test('a difference is shown with its sign', () => {
   const row = { ...(table[0] as Variation), price: { kind: 'difference' as const, amount: -150 } };
   expect(cellText(row, 'price', 'EUR')).toBe('-1.50');
+});
+
+describe('an axis value that is corrected', () => {
+  const axes = [
+    { name: 'Colour', values: ['Blck', 'Tan'], photos: { Blck: 'a'.repeat(64) } },
+    { name: 'Size', values: ['S', 'Blck'] },
+  ];
+  const rows = combinations(axes).map((values, at) => ({
+    values,
+    on: true,
+    sku: `N-${at}`,
+    quantity: at + 1,
+    price: null,
+    barcode: '',
+    key: `k${at}`,
+  }));
+
+  test('keeps its rows with their stock, numbers and photo; the same word on another axis stays', () => {
+    const done = withRenamedValue(axes, rows, 0, 'Blck', ' Black ');
+    expect(done?.axes).toEqual([
+      { name: 'Colour', values: ['Black', 'Tan'], photos: { Black: 'a'.repeat(64) } },
+      { name: 'Size', values: ['S', 'Blck'] },
+    ]);
+    expect(done?.rows.map((row) => [row.values.join('/'), row.sku, row.quantity, row.key])).toEqual([
+      ['Black/S', 'N-0', 1, 'k0'],
+      ['Black/Blck', 'N-1', 2, 'k1'],
+      ['Tan/S', 'N-2', 3, 'k2'],
+      ['Tan/Blck', 'N-3', 4, 'k3'],
+    ]);
+    expect(variationFaults(done?.axes ?? [], done?.rows ?? [])).toEqual([]);
+    expect(regenerate(done?.axes ?? [], done?.rows ?? [])).toEqual(done?.rows);
+  });
+
+  test('never becomes one that is there already', () => {
+    expect(withRenamedValue(axes, rows, 0, 'Blck', 'tan')).toBeNull();
+    expect(withRenamedValue(axes, rows, 0, 'Blck', ' ')).toBeNull();
+    expect(withRenamedValue(axes, rows, 0, 'Red', 'Green')).toBeNull();
+    expect(withRenamedValue(axes, rows, 0, 'Blck', 'blck')?.axes[0]?.values).toEqual(['blck', 'Tan']);
+  });
 });

@@ -88,6 +88,35 @@ export function regenerate(axes: readonly Axis[], before: readonly Variation[]):
   });
 }
 
+/**
+ * An axis value written otherwise: every combination of it keeps its stock, price and numbers, and the value its photo.
+ * @returns null when the axis has a value of that name already, or none of the old one
+ */
+export function withRenamedValue(
+  axes: readonly Axis[],
+  rows: readonly Variation[],
+  axis: number,
+  from: string,
+  to: string,
+): { axes: Axis[]; rows: Variation[] } | null {
+  const there = axes[axis];
+  const clean = to.trim();
+  const isTaken = there?.values.some((one) => one !== from && one.toLowerCase() === clean.toLowerCase());
+  if (!there?.values.includes(from) || clean === '' || isTaken) return null;
+  const renamed = (value: string) => (value === from ? clean : value);
+  const photos =
+    there.photos && Object.fromEntries(Object.entries(there.photos).map(([value, hash]) => [renamed(value), hash]));
+  return {
+    axes: axes.map((one, at) =>
+      at === axis ? { ...one, values: one.values.map(renamed), ...(photos ? { photos } : {}) } : one,
+    ),
+    rows: rows.map((row) => ({
+      ...row,
+      values: row.values.map((value, at) => (at === axis ? renamed(value) : value)),
+    })),
+  };
+}
+
 const isBeginning = (one: readonly string[], other: readonly string[]): boolean => {
   const [short, long] = one.length < other.length ? [one, other] : [other, one];
   return short.length > 0 && short.every((value, index) => value === long[index]);

@@ -145,12 +145,15 @@ export const accountExceptionsSchema = z
     newPerDay: z.number().int().positive(),
     perMinute: z.number().positive(),
     extraValues: z.record(z.string(), z.array(choice)),
+    /** Parts of the rules that are otherwise for this account: whatever limits it has of its own, as they come out. */
+    parts: marketRulesSchema.partial(),
   })
   .partial();
 export type AccountExceptions = z.infer<typeof accountExceptionsSchema>;
 
 /** The rules as they hold for one account: the marketplace's with the account's exceptions laid over. */
-export function rulesFor(rules: MarketRules, exceptions: AccountExceptions): MarketRules {
+export function rulesFor(published: MarketRules, exceptions: AccountExceptions): MarketRules {
+  const rules: MarketRules = { ...published, ...exceptions.parts };
   const extraValues = exceptions.extraValues ?? {};
   return {
     ...rules,

@@ -4,7 +4,7 @@ import { titleVersionSchema } from '../../core/listing/fit/title-versions';
 import { proposalSchema } from '../../core/wording/maker';
 import { maxPhotoBytes } from '../../photos/intake';
 import { addPhoto } from '../../services/items/add-photo';
-import { blankSheet } from '../../services/items/blank-sheet';
+import { blankSheet, blankSheetSchema } from '../../services/items/blank-sheet';
 import { returnChange } from '../../services/items/bring-back';
 import { createItem, createItemSchema } from '../../services/items/create-item';
 import { findOpenItems, openItemSchema, openItemsSchema } from '../../services/items/find-open-items';
@@ -49,7 +49,7 @@ export const itemsEndpoints = [
     path: '/items/blank',
     tag: 'Items',
     summary: 'A sheet of which nothing is stored, and what each account will ask for',
-    answer: itemSheetSchema,
+    answer: blankSheetSchema,
     run: () => blankSheet(),
   }),
   endpoint({

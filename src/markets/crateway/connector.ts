@@ -21,7 +21,6 @@ const manner = {
   linesAtOnce: 500,
   paths: { listings: 'offers', photos: 'pictures' },
   rules: cratewayRules,
-  exceptions: () => ({}),
   toWire,
   fromWire,
   wireFields,

@@ -12,7 +12,6 @@ export const glintfeed = restConnector({
   hasWebhooks: true,
   paths: { listings: 'posts', photos: 'uploads' },
   rules: glintfeedRules,
-  exceptions: () => ({}),
   toWire,
   fromWire,
   wireFields,

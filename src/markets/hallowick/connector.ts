@@ -13,7 +13,6 @@ export const hallowick = restConnector({
   takesOffers: true,
   paths: { listings: 'listings', photos: 'pictures' },
   rules: hallowickRules,
-  exceptions: () => ({}),
   toWire,
   fromWire,
   wireFields,

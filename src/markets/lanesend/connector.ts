@@ -12,7 +12,6 @@ export const lanesend = restConnector({
   hasWebhooks: false,
   paths: { listings: 'ads', photos: 'ad-pictures' },
   rules: lanesendRules,
-  exceptions: () => ({}),
   toWire,
   fromWire,
   wireFields,

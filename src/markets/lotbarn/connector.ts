@@ -19,7 +19,6 @@ const manner = {
   linesAtOnce: 1_500,
   paths: { listings: 'lots', photos: 'lot-photos' },
   rules: lotbarnRules,
-  exceptions: () => ({}),
   toWire,
   fromWire,
   wireFields,

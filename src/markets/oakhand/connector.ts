@@ -12,7 +12,6 @@ export const oakhand = restConnector({
   hasWebhooks: true,
   paths: { listings: 'shop/listings', photos: 'shop/pictures' },
   rules: oakhandRules,
-  exceptions: () => ({}),
   toWire,
   fromWire,
   wireFields,

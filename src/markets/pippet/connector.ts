@@ -13,7 +13,6 @@ export const pippet = restConnector({
   takesOffers: true,
   paths: { listings: 'things', photos: 'photos' },
   rules: pippetRules,
-  exceptions: ({ title }) => (typeof title === 'number' ? { titleMax: title } : {}),
   toWire,
   fromWire,
   wireFields,

@@ -15,7 +15,6 @@ export const selasar: Connector = {
     hasWebhooks: true,
     paths: { listings: 'items', photos: 'images' },
     rules: selasarRules,
-    exceptions: () => ({}),
     toWire,
     fromWire,
     wireFields,

@@ -12,7 +12,6 @@ export const shopfront = restConnector({
   hasWebhooks: true,
   paths: { listings: 'products', photos: 'files' },
   rules: shopfrontRules,
-  exceptions: () => ({}),
   toWire,
   fromWire,
   wireFields,

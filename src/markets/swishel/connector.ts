@@ -12,7 +12,6 @@ export const swishel = restConnector({
   hasWebhooks: true,
   paths: { listings: 'finds', photos: 'pics' },
   rules: swishelRules,
-  exceptions: () => ({}),
   toWire,
   fromWire,
   wireFields,

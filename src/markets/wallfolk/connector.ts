@@ -12,7 +12,6 @@ export const wallfolk = restConnector({
   hasWebhooks: true,
   paths: { listings: 'designs', photos: 'artworks' },
   rules: wallfolkRules,
-  exceptions: () => ({}),
   toWire,
   fromWire,
   wireFields,

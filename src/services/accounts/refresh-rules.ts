@@ -20,11 +20,18 @@ export async function refreshRules(row: AccountRow): Promise<RuleChange[]> {
   const connector = connectorOf(row.market);
   const session = sessionFor(row, 300);
   const rules = marketRulesSchema.parse(await connector.readRules(session));
-  const { exceptions } = await connector.readAccount(session);
-  const before = (await loadAccounts(database(), [row.id]))[0]?.compiled.rules;
+  const { exceptions, lockedUntil } = await connector.readAccount(session);
+  const [known] = await loadAccounts(database(), [row.id]);
+  const before = known?.compiled.rules;
   await storeRules(rules);
-  await database().update(account).set({ rulesVersion: rules.version, exceptions }).where(eq(account.id, row.id));
-  if (!before || before.version === rules.version) return [];
+  const isLocked = lockedUntil !== null && lockedUntil > new Date();
+  await database()
+    .update(account)
+    .set({ rulesVersion: rules.version, exceptions, ...(isLocked ? { lockedUntil } : {}) })
+    .where(eq(account.id, row.id));
+  // Limits of its own may have become others without a new version of the rules.
+  const isOther = JSON.stringify(known?.row.exceptions) !== JSON.stringify(exceptions);
+  if (!before || (before.version === rules.version && !isOther)) return [];
   await recheckListings(row.id);
   return compareRules(before, rules);
 }

@@ -1,11 +1,15 @@
-import { emptyItemFields, type Item, planFor } from '../../core/item';
+import { z } from 'zod';
+import { emptyItemFields, type Item, itemSchema, planFor } from '../../core/item';
 import { homeCurrency } from '../../core/measure';
 import { database } from '../../db/client';
 import { belongsTo } from '../changes/target-drafts';
 import { loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { readSettings } from '../records/read-settings';
-import { columnOf, type ItemSheet } from './item-sheet';
+import { columnOf, type ItemSheet, itemSheetSchema } from './item-sheet';
+
+/** The same as a sheet, of an item that has no number yet. */
+export const blankSheetSchema = itemSheetSchema.extend({ item: itemSchema.extend({ sku: z.string().max(40) }) });
 
 /** A sheet of which nothing is stored: what each account that wants new items will ask for. It uses up no number. */
 export async function blankSheet(): Promise<ItemSheet> {

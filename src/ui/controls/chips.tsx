@@ -12,11 +12,14 @@ type Props = {
   id?: string;
   autoFocus?: boolean;
   onDone?: () => void;
+  /** A word is written otherwise by a double click; what it belongs to stays with it. */
+  rename?: (from: string, to: string) => void;
 };
 
 /** Words as chips: Enter or a comma adds one, Backspace in the empty field takes the last one back. */
-export function Chips({ label, values, change, max, id, autoFocus, onDone }: Props) {
+export function Chips({ label, values, change, max, id, autoFocus, onDone, rename }: Props) {
   const [text, setText] = useState('');
+  const [renamed, setRenamed] = useState<string | null>(null);
   const add = (typed: string) => {
     const words = typed
       .split(/[,\n\t]/)
@@ -29,7 +32,42 @@ export function Chips({ label, values, change, max, id, autoFocus, onDone }: Pro
     <div className="flex flex-wrap items-center gap-1 rounded border border-base-300 bg-base-100 px-1 py-0.5 focus-within:outline-2 focus-within:outline-primary">
       {values.map((value, index) => (
         <span key={value} className="flex items-center rounded bg-base-200 pl-1.5 text-[12px]">
-          {value}
+          {rename && renamed === value ? (
+            <input
+              // biome-ignore lint/a11y/noAutofocus: opened by the person who is going to write in it
+              autoFocus
+              aria-label={`${value} is written`}
+              className="w-24 bg-base-100 px-1"
+              defaultValue={value}
+              onBlur={(event) => {
+                setRenamed(null);
+                if (event.target.value.trim() !== value) rename(value, event.target.value);
+              }}
+              onKeyDown={(event) => {
+                if (event.key === 'Enter') {
+                  event.preventDefault();
+                  event.currentTarget.blur();
+                } else if (event.key === 'Escape') {
+                  event.stopPropagation();
+                  event.currentTarget.value = value;
+                  event.currentTarget.blur();
+                }
+              }}
+            />
+          ) : rename ? (
+            <button
+              type="button"
+              tabIndex={-1}
+              title="Double click: write it otherwise"
+              aria-label={`Write ${value} otherwise`}
+              onDoubleClick={() => setRenamed(value)}
+              onKeyDown={(event) => event.key === 'Enter' && setRenamed(value)}
+            >
+              {value}
+            </button>
+          ) : (
+            value
+          )}
           <button
             type="button"
             tabIndex={-1}

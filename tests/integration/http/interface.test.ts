@@ -39,6 +39,7 @@ let search = 0;
 let template = 0;
 let box = 0;
 let changeId = 0;
+let offer = 0;
 let scheduled = 0;
 let hash = '';
 const unique = `I${Date.now().toString(36)}`;
@@ -167,6 +168,26 @@ const cases: Record<string, Case> = {
   'POST /custom-fields/remove': () => post('/custom-fields/remove', { key: unique.toLowerCase() }),
   'GET /settings': () => get('/settings'),
   'PUT /settings': () => put('/settings', { skuPattern: 'GH-{seq}' }),
+  'PUT /settings/rows': () => put('/settings/rows', { category: unique, plan: { hidden: ['notes'], order: [] } }),
+  'GET /items/blank': () => get('/items/blank'),
+  // Offers
+  'PUT /accounts/{id}/offers': () =>
+    put(`/accounts/${pippet}/offers`, { acceptFrom: null, declineBelow: { kind: 'net', amount: -1_000_000 } }),
+  'GET /offers': async () => {
+    await put(`/accounts/${pippet}/offers`, { acceptFrom: null, declineBelow: null });
+    const wanted = await readyItem();
+    await live(wanted.id, pippet);
+    const [there] = await marketListings('pippet', wanted.sku);
+    await control('pippet', 'offer', { listing: there?.id, amount: 9_000, words: 'For my collection' });
+    type Offers = { offers: { id: number }[] };
+    const answer = await until(
+      () => call<Offers>('GET', `/offers?item=${wanted.id}`),
+      ({ body }) => body.offers.length === 1,
+    );
+    offer = answer.body.offers[0]?.id ?? 0;
+    return answer;
+  },
+  'POST /offers/{id}/answer': () => post(`/offers/${offer}/answer`, { answer: 'decline' }),
   // Changes
   'PUT /items/{id}/listings/{account}': () =>
     put(`/items/${item.id}/listings/${oakhand}`, { field: 'title', value: `${unique} for Oakhand` }),

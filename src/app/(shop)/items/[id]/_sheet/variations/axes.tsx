@@ -9,6 +9,7 @@ import {
   mostCombinations,
   regenerate,
   type Variation,
+  withRenamedValue,
 } from '@/core/item/variations';
 import { Chips } from '@/ui/controls/chips';
 
@@ -55,6 +56,13 @@ export function Axes({ axes: kept, rows, known, change }: Props) {
               label={`Values of ${axis.name}`}
               values={axis.values}
               change={(values) => write(axes.map((one, at) => (at === index ? { ...one, values } : one)))}
+              rename={(from, to) => {
+                const done = withRenamedValue(kept, rows, index, from, to);
+                if (!done)
+                  return setProblem(`“${to.trim() || 'nothing'}” cannot stand there: it is empty, or there already`);
+                setProblem('');
+                change(done.axes, done.rows);
+              }}
             />
             <Proposed
               values={known.find((one) => one.name.toLowerCase() === axis.name.toLowerCase())?.values ?? []}

@@ -53,6 +53,13 @@ export function VariationTable({ axes, rows, itemPrice, currency, change, undo }
     const row = rows[head.row];
     const column = variationColumns[head.column];
     if (!row || !column) return;
+    if (block.top !== block.bottom || block.left !== block.right) {
+      // Typed into a chosen block it fills all of it, and the block stays chosen.
+      paste(text);
+      setEditing(null);
+      grid.current?.focus();
+      return;
+    }
     const outcome = writeCell(row, column, text, currency);
     if ('problem' in outcome) return setProblem(`Row ${head.row + 1}, ${labels[column]}: ${outcome.problem}`);
     setProblem('');
