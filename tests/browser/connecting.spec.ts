@@ -45,7 +45,7 @@ test('the marketplaces’ control room is there for people, too', async ({ page 
   await page.goto(`${stack.markets}/control`);
   // A listing is chosen by its picture, and every deed is a button that says what it does.
   await page.getByRole('link', { name: 'Pippet' }).click();
-  await expect(page.getByRole('heading', { name: 'Pippet' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Pippet', exact: true })).toBeVisible();
   const listing = page
     .locator('details')
     .filter({ has: page.locator('img') })

@@ -70,10 +70,11 @@ export function OwnFields({ accounts, fields, set, problemAt }: Props) {
                 const options = extra.type === 'boolean' ? ['Yes', 'No'] : extra.type === 'choice' ? choices : null;
                 const empty = now ? `now ${now}` : 'now what the item says, or nothing';
                 return (
-                  <label key={extra.id} className="flex flex-col gap-0.5 text-[12px]">
+                  <label key={extra.id} htmlFor={`own-${extra.id}`} className="flex flex-col gap-0.5 text-[12px]">
                     {extra.label}
                     {options ? (
                       <select
+                        id={`own-${extra.id}`}
                         className="select select-sm w-full"
                         value={value}
                         onChange={(event) => set(field, event.target.value)}
@@ -87,6 +88,7 @@ export function OwnFields({ accounts, fields, set, problemAt }: Props) {
                       </select>
                     ) : (
                       <input
+                        id={`own-${extra.id}`}
                         className="input input-sm w-full"
                         value={value}
                         placeholder={empty}

@@ -46,7 +46,6 @@ export function PhotoChoice({ column, field, photos, first, save, pending, close
       {chosen.length === 0 ? <p className="mb-1">None is chosen yet.</p> : null}
       <ol className="grid grid-cols-5 gap-1.5" aria-label="Chosen photos">
         {chosen.map((hash, at) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a place is all that tells the same photo from itself
           <li key={`${hash}-${at}`}>
             <button
               type="button"

@@ -74,7 +74,6 @@ export function OwnWords({ account, changed }: { account: AccountView; changed: 
             touched.
           </p>
           {rows.map(([begins, theirs], at) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: rows are told apart by where they stand while they are typed
             <div key={at} className="mb-1 flex items-center gap-2">
               <input
                 aria-label={`Your place ${at + 1} begins with`}
