@@ -3,6 +3,7 @@
 import { fieldValue, withFieldValue } from '@/core/field/item-values';
 import { type Item, type ItemPatch, isPatchable } from '@/core/item/item';
 import type { Json } from '@/core/json';
+import { textLength } from '@/core/listing/fit/text-length';
 import type { Words } from '@/services/records/known-words';
 import { FieldCell } from './field-cell';
 import { SizeCell } from './parcel-cell';
@@ -22,6 +23,8 @@ type Props = {
   openVariations: () => void;
   /** Nothing of it is stored yet. */
   isNew: boolean;
+  /** The longest title that every account looked at takes whole; null where none has a limit. */
+  titleMax: number | null;
 };
 
 /** The part of the item that holds a field: attributes and own fields are saved with those beside them. */
@@ -31,7 +34,18 @@ function patchOf(item: Item, id: string, value: Json): ItemPatch {
 }
 
 /** The item's own value, always open for writing. */
-export function MasterCell({ row, item, words, change, flush, settle, stockMoved, openVariations, isNew }: Props) {
+export function MasterCell({
+  row,
+  item,
+  words,
+  change,
+  flush,
+  settle,
+  stockMoved,
+  openVariations,
+  isNew,
+  titleMax,
+}: Props) {
   const { field } = row;
   const id = masterId(row.id);
   if (!field || field.id === 'photos') return <span className="sr-only">Only marketplaces have it</span>;
@@ -79,8 +93,9 @@ export function MasterCell({ row, item, words, change, flush, settle, stockMoved
         </button>
       );
   }
+  const length = field.id === 'title' && titleMax !== null ? textLength(item.title) : null;
   const labels = { money: `${row.label} in ${item.currency}`, weight: `${row.label}, with its unit` };
-  return (
+  const cell = (
     <FieldCell
       id={id}
       field={field}
@@ -93,6 +108,18 @@ export function MasterCell({ row, item, words, change, flush, settle, stockMoved
       lines={field.id === 'title' ? 2 : 1}
       placeholder={field.kind.is === 'weight' ? '540 g or 1 lb 3 oz' : undefined}
     />
+  );
+  if (length === null || titleMax === null) return cell;
+  return (
+    <>
+      {cell}
+      <span
+        className={`figures block px-1 text-[11px] ${length > titleMax ? 'text-warning' : 'quiet'}`}
+        title="The longest title that every account looked at takes whole"
+      >
+        {length}/{titleMax} everywhere
+      </span>
+    </>
   );
 }
 

@@ -13,6 +13,7 @@ import { ColumnHead } from './column-head';
 import { importCellEditor, MarketCell } from './market-cell';
 import { MasterCell } from './master-cell';
 import { NetFoot } from './net-foot';
+import { NewAttribute } from './new-attribute';
 import { importEditor } from './rich-text-box';
 import type { SheetRow } from './rows';
 import { readTyped, written } from './shown';
@@ -61,6 +62,9 @@ export function SheetGrid(props: Props) {
   const undoList = useRef<{ accountId: number; field: string; value: Json | undefined }[]>([]);
   const { settle } = save;
   const flush = useCallback(() => void save.flush(), [save.flush]);
+  // The longest title that every account looked at takes whole.
+  const limits = columns.flatMap((column) => column.fields.find((field) => field.field === 'title')?.max ?? []);
+  const titleMax = limits.length ? Math.min(...limits) : null;
   const moved = useCallback(() => void again(), [again]);
 
   const send = useCallback(
@@ -199,6 +203,7 @@ export function SheetGrid(props: Props) {
                     stockMoved={moved}
                     openVariations={props.openVariations}
                     isNew={props.isNew}
+                    titleMax={titleMax}
                   />
                   {save.state.kind === 'refused' && save.state.field === row.id ? (
                     <p role="alert" className="text-error">
@@ -224,6 +229,24 @@ export function SheetGrid(props: Props) {
               </tr>
             );
           })}
+          <tr>
+            <th
+              scope="row"
+              className="sticky left-0 z-[5] border-b border-base-300/60 bg-base-100 px-3 py-1.5 text-left align-top font-normal"
+            >
+              <span className="quiet">Besides</span>
+            </th>
+            <td className="sticky left-[112px] z-[5] border-r border-b border-base-300/60 bg-base-100 px-2 py-1">
+              <NewAttribute
+                taken={Object.keys(item.attributes)}
+                add={(name, value) => {
+                  save.change({ attributes: { ...item.attributes, [name]: value } });
+                  flush();
+                }}
+              />
+            </td>
+            <td colSpan={Math.max(1, columns.length)} className="border-b border-base-300/60" />
+          </tr>
         </tbody>
         <tfoot className="sticky bottom-0 z-20 bg-base-200">
           <tr>

@@ -30,6 +30,7 @@ import { useSheetActions } from './use-sheet-actions';
 
 // Fetched when they are opened.
 const Conflicts = dynamic(() => import('./conflicts').then((module) => module.Conflicts));
+const FromCatalogue = dynamic(() => import('./from-catalogue').then((module) => module.FromCatalogue));
 const History = dynamic(() => import('./history').then((module) => module.History));
 const TakeOver = dynamic(() => import('./open-items/take-over').then((module) => module.TakeOver));
 const SidePanel = dynamic(() => import('./side-panel/side-panel').then((module) => module.SidePanel));
@@ -51,6 +52,7 @@ export function Sheet({ itemId: given }: { itemId: number }) {
   const [beside, setBeside] = useState<{ tab: BesideTab; accountId: number | null } | null>(null);
   const [rowId, setRowId] = useState<string | null>(null);
   const [takingOver, setTakingOver] = useState(false);
+  const [lookingUp, setLookingUp] = useState(false);
   const { query, again, saved, shownAs } = useSheetData(itemId);
   const { data, isPending, isLoadingError, error, refetch } = query;
   const onBorn = (one: Born, kept: boolean) => {
@@ -105,6 +107,7 @@ export function Sheet({ itemId: given }: { itemId: number }) {
     setView,
     show,
     takeOver: useCallback(() => setTakingOver(true), []),
+    lookUp: useCallback(() => setLookingUp(true), []),
     copy: useCallback(() => void copy(), [copy]),
     settle,
     flush: save.flush,
@@ -257,6 +260,7 @@ export function Sheet({ itemId: given }: { itemId: number }) {
           />
         ) : null}
       </div>
+      {lookingUp ? <FromCatalogue item={item} change={save.change} close={() => setLookingUp(false)} /> : null}
       {takingOver && others.length ? (
         <TakeOver
           item={item}

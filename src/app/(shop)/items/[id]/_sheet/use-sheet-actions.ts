@@ -11,6 +11,7 @@ type Props = {
   setView: (view: 'fields' | 'variations' | 'history') => void;
   show: (tab: BesideTab | null, accountId?: number | null) => void;
   takeOver: () => void;
+  lookUp: () => void;
   copy: () => void;
   settle: () => Promise<number>;
   flush: () => Promise<void>;
@@ -47,7 +48,7 @@ function nextMissing(): void {
 
 /** What can be done on the sheet, with its keys: in the launcher and in the list of shortcuts. */
 export function useSheetActions(props: Props): Action[] {
-  const { itemId, openIds, toggleMissing, setView, show, takeOver, copy, settle, flush } = props;
+  const { itemId, openIds, toggleMissing, setView, show, takeOver, lookUp, copy, settle, flush } = props;
   const router = useRouter();
   return useMemo(() => {
     const go = (by: number) => {
@@ -65,6 +66,7 @@ export function useSheetActions(props: Props): Action[] {
       { label: 'Item before', hint: 'In the same field, of this sitting', keys: 'Alt PageUp', run: () => go(-1) },
       { label: 'New from this', hint: 'A copy, without what belongs to this piece alone', keys: 'Alt D', run: copy },
       { label: 'Take over', hint: 'Fields of this item into others', keys: 'Alt T', run: takeOver },
+      { label: 'From a catalogue', hint: 'Details of the product into this item', keys: 'Alt C', run: lookUp },
       { label: 'Variations', hint: 'Axes and combinations', keys: 'Alt V', run: () => setView('variations') },
       { label: 'Fields', hint: 'Back to the sheet', keys: 'Alt S', run: () => setView('fields') },
       {
@@ -99,5 +101,5 @@ export function useSheetActions(props: Props): Action[] {
           ),
       },
     ];
-  }, [itemId, openIds, toggleMissing, setView, show, takeOver, copy, settle, flush, router]);
+  }, [itemId, openIds, toggleMissing, setView, show, takeOver, lookUp, copy, settle, flush, router]);
 }
