@@ -1,5 +1,5 @@
 import { Checks, limitFor, numberOf, textOf } from '../kit/checks';
-import { feeFrom } from '../kit/fees';
+import { feeFrom, handlingFor, storageFor } from '../kit/fees';
 import { findProducts, products } from '../kit/products';
 import type { RoutedMarket } from '../kit/routes';
 import { categoryOf, taxonomy } from '../kit/taxonomy';
@@ -106,6 +106,14 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
   return checks.problems;
 }
 
+/** The product, when it lies in the marketplace's warehouse. */
+const stored = (data: Data) =>
+  data.ships === 'warehouse' ? catalogue.find((one) => one.id === data.product) : undefined;
+const handlingOf = (now: Rules, data: Data) => {
+  const product = stored(data);
+  return product ? handlingFor(now, product) : 0;
+};
+
 export const crateway: RoutedMarket = {
   name: 'crateway',
   title: 'Crateway',
@@ -127,7 +135,11 @@ export const crateway: RoutedMarket = {
   }),
   withQuantity: (data, quantity) => ({ ...data, quantity }),
   whyNotEnd: () => null,
-  feeOf: (now, total) => feeFrom(now, total),
+  feeOf: (now, total, data, pieces = 1) => feeFrom(now, total) + handlingOf(now, data) * pieces,
+  storageOf: (now, data) => {
+    const product = stored(data);
+    return product ? storageFor(now, product, numberOf(data.quantity)) : 0;
+  },
   writes: 'elsewhere',
   routes(app, tools) {
     feedRoutes(app, tools);

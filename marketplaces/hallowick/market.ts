@@ -20,6 +20,7 @@ const rules: Rules = {
     quantity: 9_999,
     axes: 2,
     combinations: 120,
+    valuePictures: 1,
     timedDays: 10,
     section: 40,
     handlingDays: 10,
@@ -128,7 +129,7 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
   if (data.advertisingPercent !== undefined)
     checks.range('/advertisingPercent', data.advertisingPercent, 0, limit('advertisingMax'), 'The advertising rate');
   if (!yesNo(terms.collection)) checks.say('/terms/collection', 'Collection is yes or no.');
-  checks.text('/section', data.section ?? '', 0, limit('section'), 'The section');
+  checks.section(data.section, now, limit('section'));
   checks.text('/reference', data.reference ?? '', 0, 40, 'The reference');
   if (data.format !== undefined && data.format !== 'fixed' && data.format !== 'timed')
     checks.say('/format', 'It is sold at a fixed price or by the clock.');
@@ -142,7 +143,7 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
   }
   if (textOf(data.declineBelow) && !(Number(data.declineBelow) < Number(textOf(price.value))))
     checks.say('/declineBelow', 'Offers are declined under an amount below the price.');
-  checkVariants(checks, '/versions', data.versions, now);
+  checkVariants(checks, '/versions', data.versions, now, listOf(data.pictures));
   return checks.problems;
 }
 
@@ -194,6 +195,17 @@ export const hallowick: Market = {
     dataOf(data.terms).postage === 'free' ? 0 : labelFor(now, numberOf(dataOf(data.parcel).pounds) * 453.59237),
   feeOf: (now, total, data) => feeFrom(now, total, { category: textOf(data.category) }),
   variantsField: 'versions',
-  firstSellers: { grainhouse: {} },
+  firstSellers: {
+    grainhouse: {
+      lists: {
+        sections: [
+          { id: 'bodies', label: 'Bodies and outfits' },
+          { id: 'glass', label: 'Glass' },
+          { id: 'darkroom', label: 'For the darkroom' },
+          { id: 'paper', label: 'Books and prints' },
+        ],
+      },
+    },
+  },
   look: { paper: '#f7f4ee', ink: '#28323c', accent: '#7a4b2a', font: 'Georgia, serif', wide: true },
 };

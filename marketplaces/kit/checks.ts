@@ -36,6 +36,13 @@ export class Checks {
     if (!choices.some((choice) => choice.id === value)) this.say(pointer, `${name} is not one that we know.`);
   }
 
+  /** One of the sections that the seller named in the shop; any words where none was named. */
+  section(value: Json | undefined, rules: Rules, max: number): void {
+    const { sections } = rules.lists;
+    if (sections) this.oneOf('/section', value, sections, 'The section', false);
+    else this.text('/section', value ?? '', 0, max, 'The section');
+  }
+
   items(pointer: string, values: string[], max: number, maxLength: number, name: string): void {
     if (values.length > max) this.say(pointer, `Too many ${name}, at most ${max}.`);
     const long = values.findIndex((value) => lengthOf(value) > maxLength);
@@ -111,6 +118,15 @@ export const limitFor = (rules: Rules, seller: Seller, name: string): number => 
   const own = seller.exceptions[name];
   return typeof own === 'number' ? own : (rules.limits[name] ?? Number.POSITIVE_INFINITY);
 };
+
+/** The rules as they hold in this seller's own shop: with the sections, collections, places and profiles named there. */
+export function rulesOf(rules: Rules, seller: Seller): Rules {
+  const own = Object.entries(dataOf(seller.exceptions.lists)).map(([name, list]): [string, Rules['lists'][string]] => [
+    name,
+    (Array.isArray(list) ? list : []).map(dataOf).map((one) => ({ id: textOf(one.id), label: textOf(one.label) })),
+  ]);
+  return own.length ? { ...rules, lists: { ...rules.lists, ...Object.fromEntries(own) } } : rules;
+}
 
 export const plainOf = (html: string): string =>
   html

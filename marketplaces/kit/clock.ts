@@ -36,13 +36,22 @@ async function passRenewals(world: World, market: Market, listing: Listing): Pro
   return times;
 }
 
-/** What happens by the clock alone: prices drop, listings are renewed, end by themselves, are sold to the highest bid. */
+/** A month in the warehouse is billed when it is over, by the rules and the pieces of that day. */
+async function passStorage(world: World, market: Market, listing: Listing): Promise<Listing> {
+  const due = Math.floor((world.now() - listing.createdAt) / (30 * day));
+  if (!market.storageOf || due <= (listing.months ?? 0)) return listing;
+  const amount = market.storageOf(world.rules(market), listing.data);
+  for (let month = listing.months ?? 0; month < due; month++) await charge(world, market, listing, 'storage', amount);
+  return world.saveListing({ ...listing, months: due });
+}
+
+/** What happens by the clock alone: storage is billed, prices drop, listings are renewed, end by themselves, are sold to the highest bid. */
 export async function passTime(world: World, deliverer: Deliverer): Promise<{ renewed: number; ended: number }> {
   const passed = { renewed: 0, ended: 0 };
   for (const market of world.markets) {
     for (const one of world.listings(market.name)) {
       if (one.state !== 'live') continue;
-      const listing = await passDrops(world, deliverer, market, one);
+      const listing = await passDrops(world, deliverer, market, await passStorage(world, market, one));
       if (listing.endsAt && listing.endsAt <= world.now()) {
         if (!(await closeTimed(world, deliverer, market, listing))) await takeDown(world, deliverer, listing);
         passed.ended++;

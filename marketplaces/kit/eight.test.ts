@@ -122,6 +122,9 @@ const good: Record<string, [Market, Data]> = {
   ],
 };
 
+test('a shared product record is adopted by a listing of the same maker', () =>
+  expect(problems(selasar, { ...good.selasar?.[1], product: 'SP4014' })).toEqual([]));
+
 test.each(Object.entries(good))('%s accepts a complete listing', (_name, [market, data]) =>
   expect(problems(market, data)).toEqual([]),
 );
@@ -150,6 +153,8 @@ test.each([
   ['glintfeed', { picture: null }, '/picture'],
   ['glintfeed', { hashtags: Array(25).fill('h') }, '/hashtags'],
   ['selasar', { name: 'K 2 camera (Jet)' }, '/name'],
+  ['selasar', { product: 'SP1' }, '/product'],
+  ['selasar', { product: 'SP4001' }, '/product'],
   ['selasar', { name: 'Brask K-2 camera (Jet)' }, '/name'],
   ['selasar', { name: 'Brask K 2 camera' }, '/name'],
   ['selasar', { name: `Brask ${'x'.repeat(110)}` }, '/name'],

@@ -25,3 +25,16 @@ export function feeFrom(rules: Rules, total: number, sale: { category?: string; 
   else fee = Math.max(fee, num(least));
   return fee + Math.round((total * num(dataOf(payment).rate)) / 10_000) + num(dataOf(payment).fixed);
 }
+
+type Thing = { grams: number; sides: [number, number, number] };
+
+/** What sending a piece from the marketplace's warehouse costs: the smallest size that holds it, else the largest; cents. */
+export function handlingFor({ fees }: Rules, { grams, sides }: Thing): number {
+  const sizes = (Array.isArray(fees.handling) ? fees.handling : []).map(dataOf);
+  const fits = sizes.find((size) => num(size.upToGrams) >= grams && num(size.upToMm) >= Math.max(...sides));
+  return num((fits ?? sizes.at(-1) ?? {}).amount);
+}
+
+/** What a month in the warehouse costs for so many pieces, by their volume; cents. */
+export const storageFor = ({ fees }: Rules, { sides }: Thing, pieces: number): number =>
+  Math.round(sides.reduce((volume, side) => volume * (side / 100), 1) * pieces * num(fees.storagePerLitreMonth));

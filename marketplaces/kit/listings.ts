@@ -1,5 +1,6 @@
 import type { ContentfulStatusCode } from 'hono/utils/http-status';
 import { charge } from './charges';
+import { rulesOf } from './checks';
 import { withoutIgnored } from './oddities';
 import { endAfter, renewalAfter } from './selling';
 import type { Data, Json, Listing, Look, Market, Problem, Seller } from './types';
@@ -57,7 +58,8 @@ export class Listings {
   }
 
   problems(seller: Seller, data: Data, own: string | null = null): Problem[] {
-    return this.#market.validate(data, this.#world.rules(this.#market), seller, this.#look(seller, own));
+    const rules = rulesOf(this.#world.rules(this.#market), seller);
+    return this.#market.validate(data, rules, seller, this.#look(seller, own));
   }
 
   /** Over the daily number: a warning at first, then the account is locked for an hour. */
@@ -116,9 +118,14 @@ export class Listings {
     };
     await world.saveListing(listing);
     await charge(world, market, listing, 'listing');
-    const { reference } = market.summary(data);
-    if (reference) await world.store.put<Json>('references', `${market.name}/${seller.name}/${reference}`, id);
+    await this.#noteReference(listing);
     return { listing };
+  }
+
+  /** A seller's number is written down for good, with the listing that it was given to. */
+  async #noteReference({ id, seller, data }: Listing): Promise<void> {
+    const { reference } = this.#market.summary(data);
+    if (reference) await this.#world.store.put<Json>('references', `${this.#market.name}/${seller}/${reference}`, id);
   }
 
   owned(seller: Seller, id: string): Outcome {
@@ -137,7 +144,9 @@ export class Listings {
     if (fixed) return refused(409, fixed.detail, [fixed]);
     const problems = this.problems(seller, merged, id);
     if (problems.length) return refused(422, 'The change cannot be accepted', problems);
-    return { listing: await this.#world.saveListing({ ...found.listing, data: merged }) };
+    const changed = await this.#world.saveListing({ ...found.listing, data: merged });
+    await this.#noteReference(changed);
+    return { listing: changed };
   }
 
   async end(seller: Seller, id: string): Promise<Outcome> {

@@ -9,6 +9,28 @@ export type Product = {
   kind: string;
   /** A middling price in cents, from which past sales are drawn. */
   about: number;
+  /** What it weighs, and its sides in millimetres, longest first. */
+  grams: number;
+  sides: [number, number, number];
+};
+
+/** Things of a kind are about as heavy and as large as each other. */
+const measures: Record<string, [grams: number, ...sides: Product['sides']]> = {
+  'colour-film': [35, 58, 40, 40],
+  'bw-film': [35, 58, 40, 40],
+  manual: [180, 210, 148, 8],
+  'photo-book': [1_150, 300, 240, 25],
+  slr: [870, 200, 140, 120],
+  rangefinder: [640, 180, 110, 80],
+  compact: [230, 130, 80, 60],
+  folding: [720, 180, 110, 60],
+  box: [560, 140, 120, 90],
+  'slr-lens': [320, 110, 80, 80],
+  'rf-lens': [240, 90, 70, 70],
+  meter: [140, 110, 70, 40],
+  outfit: [3_900, 480, 380, 260],
+  strap: [110, 160, 110, 30],
+  bag: [980, 360, 280, 160],
 };
 
 /** GTIN-13 and ISBN-13 alike: weights 1 and 3 by turns. */
@@ -68,16 +90,21 @@ const rows: Row[] = [
 
 /** The entries that catalogues of this world share, each under a marketplace's own numbers. */
 export const products = (prefix: string): Product[] =>
-  rows.map(([brand, model, name, kind, about], index) => ({
-    id: `${prefix}${String(4_001 + index)}`,
-    gtin: kind.endsWith('film') ? gtin(index) : null,
-    isbn: kind === 'manual' || kind === 'photo-book' ? isbn(index) : null,
-    brand,
-    model,
-    name: brand && !model.startsWith(brand) ? `${brand} ${model} ${name}` : `${model}, ${name}`,
-    kind,
-    about,
-  }));
+  rows.map(([brand, model, name, kind, about], index) => {
+    const [grams, ...sides] = measures[kind] ?? [500, 200, 150, 100];
+    return {
+      id: `${prefix}${String(4_001 + index)}`,
+      gtin: kind.endsWith('film') ? gtin(index) : null,
+      isbn: kind === 'manual' || kind === 'photo-book' ? isbn(index) : null,
+      brand,
+      model,
+      name: brand && !model.startsWith(brand) ? `${brand} ${model} ${name}` : `${model}, ${name}`,
+      kind,
+      about,
+      grams,
+      sides,
+    };
+  });
 
 const words = (text: string) =>
   text

@@ -99,7 +99,7 @@ export async function buy(
     ...(more.collect ? { collected: true } : {}),
     ...(more.personal ? { personal: more.personal } : {}),
     fee:
-      market.feeOf(rules, total + postage, paid) +
+      market.feeOf(rules, total + postage, paid, quantity) +
       (more.advertised ? advertisingFee(rules, listing.data, total + postage) : 0),
     currency: rules.currency,
     buyerTown: town,
@@ -154,7 +154,10 @@ export async function buyTogether(
   const lines = orders.map((one) => {
     const data = world.listing(market.name, one.listing)?.data ?? {};
     const share = total ? one.total / total : 0;
-    return lineOf({ ...one, fee: market.feeOf(rules, Math.round(one.total + (postage - discount) * share), data) });
+    return lineOf({
+      ...one,
+      fee: market.feeOf(rules, Math.round(one.total + (postage - discount) * share), data, one.quantity),
+    });
   });
   const whole = await world.store.put<Order>(`orders/${market.name}`, first.id, { ...first, postage, discount, lines });
   await deliverer.send(market.name, first.seller, 'sale', { order: first.id, listing: first.listing });

@@ -33,6 +33,8 @@ export type Listing = {
   offers: { id?: string; amount: number; buyer: string }[];
   /** Bids of a timed sale, in their order. */
   bids?: { amount: number; buyer: string; at: number }[];
+  /** For how many months its storage was billed. */
+  months?: number;
   /** How often its price has dropped by itself, and what it was before. */
   drops?: { count: number; from: number };
 };
@@ -120,7 +122,9 @@ export type Market = {
   whyNotEnd(listing: Listing): string | null;
   /** What a change may not touch, or null. */
   whyNotChange?(listing: Listing, merged: Data): Problem | null;
-  feeOf(rules: Rules, total: number, data: Data): number;
+  feeOf(rules: Rules, total: number, data: Data, pieces?: number): number;
+  /** What a month of lying in the marketplace's warehouse costs. */
+  storageOf?(rules: Rules, data: Data): number;
   /** What the buyer pays for postage on top of the price. */
   postageOf?(rules: Rules, data: Data): number;
   /** What a piece costs now, when so many are bought: sale prices, tiers. Left out, or null: what is asked. */

@@ -17,7 +17,13 @@ export function variantsOf(market: Pick<Market, 'variantsField'>, data: Data): V
 }
 
 /** Axes and combinations within the limits, every combination once and made of the axes' values. */
-export function checkVariants(checks: Checks, pointer: string, value: Json | undefined, rules: Rules): void {
+export function checkVariants(
+  checks: Checks,
+  pointer: string,
+  value: Json | undefined,
+  rules: Rules,
+  pictures: readonly string[] = [],
+): void {
   if (value === undefined || value === null) return;
   const { axes: given, rows: lines } = dataOf(value);
   const axes = Array.isArray(given) ? given.map(dataOf) : [];
@@ -30,6 +36,13 @@ export function checkVariants(checks: Checks, pointer: string, value: Json | und
   for (const [index, axis] of axes.entries())
     if (textOf(axis.name) === '' || lengthOf(textOf(axis.name)) > 40)
       checks.say(`${pointer}/axes/${index}`, 'An axis needs a name of at most 40 characters.');
+  for (const [index, axis] of axes.entries())
+    for (const [named, picture] of Object.entries(dataOf(axis.pictures))) {
+      const at = `${pointer}/axes/${index}/pictures/${named}`;
+      if (!rules.limits.valuePictures) checks.say(at, 'A value has no picture of its own here.');
+      else if (!listOf(axis.values).includes(named)) checks.say(at, 'No value of this axis is called so.');
+      else if (!pictures.includes(textOf(picture))) checks.say(at, 'It must be one of the pictures of the listing.');
+    }
   const seen = new Set<string>();
   for (const [index, row] of rows.entries()) {
     const values = listOf(row.values);

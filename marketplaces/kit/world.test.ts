@@ -143,6 +143,19 @@ test('a seller’s number is never taken twice, also after its listing is gone',
   expect((await listings.create(who, mallItem({ sellerSku: 'C1-100-2' }))).listing).toBeDefined();
 });
 
+test('a number that a change gave is taken for good, and so is the one before it', async () => {
+  const listings = new Listings(world, selasar);
+  const who = await seller(selasar);
+  const first = await listings.create(who, mallItem());
+  const id = first.listing?.id ?? '';
+  expect((await listings.change(who, id, { sellerSku: 'C1-200' })).listing).toBeDefined();
+  await listings.end(who, id);
+  for (const sellerSku of ['C1-100', 'C1-200'])
+    expect((await listings.create(who, mallItem({ sellerSku }))).refusal?.problems.map((one) => one.pointer)).toEqual([
+      '/sellerSku',
+    ]);
+});
+
 test('two buyers cannot have the same piece; nothing can be bought from a showcase', async () => {
   const listings = new Listings(world, lanesend);
   const made = await listings.create(await seller(lanesend), ad({ pieces: 1 }));

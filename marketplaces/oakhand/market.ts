@@ -161,6 +161,7 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
   checks.oneOf('/kind', data.kind, now.lists.kinds ?? [], 'The kind', true);
   checks.oneOf('/postageProfile', data.postageProfile, now.lists.postageProfiles ?? [], 'The postage profile', true);
   checks.oneOf('/returnProfile', data.returnProfile, now.lists.returnProfiles ?? [], 'The return profile', true);
+  checks.section(data.section, now, 40);
   checks.text('/personalPrompt', data.personalPrompt ?? '', 0, limit('prompt'), 'The prompt');
   checkVariants(checks, '/options', data.options, now);
   return checks.problems;

@@ -92,6 +92,9 @@ const rules: Rules = {
   review: { ms: 1_200 },
 };
 
+/** Product records that sellers share: who adopts one sells what it describes. */
+const catalogue = products('SP');
+
 /** Brand first; letters, digits and blanks; colour in round brackets, last. */
 function nameProblem(name: string, brand: string, colour: string): string | null {
   const known = brand !== 'No brand';
@@ -120,6 +123,12 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
   checks.text('/name', data.name, 1, limit('name'), 'The name');
   const odd = textOf(data.name) ? nameProblem(textOf(data.name), textOf(data.brand), colour) : null;
   if (odd) checks.say('/name', odd);
+  if (textOf(data.product)) {
+    const record = catalogue.find((one) => one.id === data.product);
+    if (!record) checks.say('/product', 'There is no such product record.');
+    else if (record.brand.toLowerCase() !== textOf(data.brand).toLowerCase())
+      checks.say('/product', `This product record is of ${record.brand}.`);
+  }
   checks.text('/brand', data.brand, 1, 80, 'The brand');
   checks.text('/description', plainOf(textOf(data.description)), 1, limit('description'), 'The description');
   checks.noLinks('/description', data.description, 'The description');
@@ -174,8 +183,6 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
     checks.say('/sellerSku', 'This seller stock number was used before and cannot be used again.');
   return checks.problems;
 }
-
-const catalogue = products('SP');
 
 export const selasar: RoutedMarket = {
   name: 'selasar',

@@ -25,6 +25,7 @@ const rules: Rules = {
     stock: 100_000,
     axes: 3,
     combinations: 100,
+    valuePictures: 1,
   },
   required: ['title', 'handle', 'category', 'condition', 'price', 'images', 'stock'],
   lists: {
@@ -112,7 +113,7 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
     checks.oneOf('/stock', place, now.lists.places ?? [], 'The place', true);
     checks.range(`/stock/${place}`, count, 0, limit('stock'), 'The stock');
   }
-  checkVariants(checks, '/variants', data.variants, now);
+  checkVariants(checks, '/variants', data.variants, now, listOf(data.images));
   return checks.problems;
 }
 

@@ -23,6 +23,17 @@ test('whatever limit an account has of its own holds for it, and nothing else be
   expect(Object.keys(exceptions.parts ?? {}).sort()).toEqual(['conditionNote', 'photos', 'title']);
 });
 
+test('the sections named in an account’s shop are what one chooses from there', async () => {
+  const sections = [{ id: 'glass', label: 'Glass' }];
+  const session = sessionWith({ lists: { sections } });
+  const usual = await hallowick.readRules(session);
+  const { exceptions } = await hallowick.readAccount(session);
+  const own = rulesFor(usual, exceptions).extras.find((one) => one.id === 'section');
+  expect(usual.extras.find((one) => one.id === 'section')).toMatchObject({ type: 'text', values: null });
+  expect(own).toMatchObject({ type: 'choice', values: sections });
+  expect(Object.keys(exceptions.parts ?? {})).toEqual(['extras']);
+});
+
 test('an account without limits of its own has the marketplace’s, and says how it stands', async () => {
   const until = Date.now() + 60_000;
   const told = await hallowick.readAccount(sessionWith({}, { lockedUntil: until, warned: true }));

@@ -119,7 +119,11 @@ export const commonRules = (rules: PublishedRules) => ({
   highlights: null,
   // A marketplace that names a number of axes takes variations.
   variations: rules.limits.axes
-    ? { maxAxes: rules.limits.axes, maxCombinations: limit(rules, 'combinations', 1_000) }
+    ? {
+        maxAxes: rules.limits.axes,
+        maxCombinations: limit(rules, 'combinations', 1_000),
+        ...(rules.limits.valuePictures ? { photos: true } : {}),
+      }
     : null,
   sku: null,
   product: null,
@@ -159,6 +163,12 @@ export const textExtra = (id: string, label: string, maxLength: number): ExtraRu
   maxItems: null,
   fallback: null,
 });
+
+/** The shop's sections: those that were named there, any words where none was. */
+export const sectionExtra = (rules: PublishedRules, maxLength: number): ExtraRule =>
+  rules.lists.sections
+    ? choiceExtra(rules, 'section', 'Shop section', 'sections', false)
+    : textExtra('section', 'Shop section', maxLength);
 
 export const switchExtra = (id: string, label: string, fallback: boolean): ExtraRule => ({
   id,

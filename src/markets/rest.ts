@@ -187,15 +187,26 @@ const accountSchema = z.object({
   warned: z.boolean().optional(),
 });
 
-/** The parts of the rules that come out otherwise with an account's own limits: whichever limits those are. */
+const ownListsSchema = z.record(z.string(), z.array(z.object({ id: z.string(), label: z.string() })));
+
+/**
+ * The parts of the rules that come out otherwise for one account: whichever limits it has of its own, and the sections,
+ * collections, places and profiles that are named in its shop.
+ */
 function partsWith(
   manner: Pick<RestManner, 'rules'>,
   published: unknown,
-  own: Record<string, number>,
+  own: { limits: Record<string, number>; lists: z.infer<typeof ownListsSchema> },
 ): Partial<MarketRules> | undefined {
-  const { limits } = z.looseObject({ limits: z.record(z.string(), z.number()) }).parse(published);
+  const rules = z
+    .looseObject({ limits: z.record(z.string(), z.number()), lists: z.record(z.string(), z.unknown()) })
+    .parse(published);
   const usual = manner.rules(published);
-  const mine = manner.rules({ ...(published as object), limits: { ...limits, ...own } });
+  const mine = manner.rules({
+    ...rules,
+    limits: { ...rules.limits, ...own.limits },
+    lists: { ...rules.lists, ...own.lists },
+  });
   const parts = Object.entries(mine).filter(
     ([part, value]) => JSON.stringify(value) !== JSON.stringify(usual[part as keyof MarketRules]), // keys of the same
   );
@@ -233,8 +244,10 @@ export function restConnector(manner: RestManner): Connector {
         Object.entries(me.exceptions).filter((one): one is [string, number] => typeof one[1] === 'number'),
       );
       const { newPerDay, perMinute, ...others } = limits;
-      const parts = Object.keys(others).length
-        ? partsWith(manner, await call(session, 'GET', '/rules'), others)
+      const lists = ownListsSchema.parse(me.exceptions.lists ?? {});
+      const hasOwn = Object.keys(others).length + Object.keys(lists).length > 0;
+      const parts = hasOwn
+        ? partsWith(manner, await call(session, 'GET', '/rules'), { limits: others, lists })
         : undefined;
       return {
         remoteName: me.name,

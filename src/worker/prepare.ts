@@ -58,6 +58,11 @@ export async function photoIds(lane: Lane, connector: Connector, hashes: string[
 export const hashesOf = (content: Content): string[] =>
   Array.isArray(content.photos) ? content.photos.map(String) : [];
 
+/** Whether a send of these fields names photos: itself, or by the values of variations. */
+export const namesPhotos = (content: Content, fields: readonly string[]): boolean =>
+  fields.includes('photos') ||
+  (fields.includes('variations') && JSON.stringify(content.variations).includes('"photos"'));
+
 const pick = (content: Content | null, fields: readonly string[]): Content =>
   Object.fromEntries(Object.entries(content ?? {}).filter(([field]) => fields.includes(field)));
 const without = (content: Content | null, fields: readonly string[]): Content | null =>

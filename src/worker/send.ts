@@ -22,7 +22,7 @@ import {
   storeTaken,
 } from './finish';
 import { givePlace, takePlace } from './new-listings';
-import { freeze, hashesOf, type Lane, type ListingRow, photoIds } from './prepare';
+import { freeze, hashesOf, type Lane, type ListingRow, namesPhotos, photoIds } from './prepare';
 import { endForRenewal } from './renew';
 
 /** Fields that both sides have changed and nobody has decided on. */
@@ -104,8 +104,8 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
       const fields = meant.filter((field) => !disputed.includes(field));
       if (fields.length === 0)
         return finishNothing(row, worker, item.id, 'It was changed on both sides: choose what shall hold');
-      const ids = fields.includes('photos') ? await photoIds(lane, connector, hashesOf(computed.content)) : [];
       const content = withOnly(stored.sent ?? {}, computed.content, fields);
+      const ids = namesPhotos(content, fields) ? await photoIds(lane, connector, hashesOf(content)) : [];
       const { key } = await freeze(lane, row, {
         kind: 'update',
         content,

@@ -117,7 +117,10 @@ export const marketRulesSchema = z.object({
   category: z.enum(['needed', 'optional', 'product']),
   quantity: z.object({ max: z.number().int() }),
   /** How many axes and combinations a listing may have; none are taken when left out. */
-  variations: z.object({ maxAxes: z.number().int(), maxCombinations: z.number().int() }).nullable().optional(),
+  variations: z
+    .object({ maxAxes: z.number().int(), maxCombinations: z.number().int(), photos: z.boolean().optional() })
+    .nullable()
+    .optional(),
   weight: z.object({ required: z.boolean() }).nullable(),
   size: z.object({ required: z.boolean() }).nullable(),
   conditions: z.array(choice),

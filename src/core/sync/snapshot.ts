@@ -1,5 +1,9 @@
 import { type Json, sameJson } from '../json';
 import type { Content } from '../listing/fields';
+import { compared } from './compared';
+
+const isSame = (field: string, a: Json | undefined, b: Json | undefined): boolean =>
+  sameJson(compared(field, a ?? null), compared(field, b ?? null));
 
 /**
  * Fields in which what they show differs from what we last sent. Only fields that both sides know are compared:
@@ -7,7 +11,7 @@ import type { Content } from '../listing/fields';
  */
 export function driftedFields(sent: Content, seen: Content): string[] {
   return Object.keys(seen)
-    .filter((field) => field in sent && !sameJson(sent[field], seen[field]))
+    .filter((field) => field in sent && !isSame(field, sent[field], seen[field]))
     .sort();
 }
 
@@ -29,10 +33,10 @@ export function mergeFields(sent: Content, wanted: Content, seen: Content): Merg
     const base = sent[field] ?? null;
     const ours = wanted[field] ?? null;
     const theirs = field in seen ? (seen[field] ?? null) : base;
-    const weChanged = !sameJson(base, ours);
-    const theyChanged = !sameJson(base, theirs);
+    const weChanged = !isSame(field, base, ours);
+    const theyChanged = !isSame(field, base, theirs);
     if (!weChanged && !theyChanged) return [];
-    const verdict = sameJson(ours, theirs)
+    const verdict = isSame(field, ours, theirs)
       ? 'same'
       : weChanged && theyChanged
         ? 'conflict'

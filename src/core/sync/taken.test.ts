@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { notTakenFields } from '.';
+import { driftedFields, mergeFields, notTakenFields } from '.';
 
 test('a field that shows what it showed before was not taken', () => {
   const before = { title: 'old', price: 100, tags: ['a'] };
@@ -20,4 +20,36 @@ test('what is shown as it was sent was always taken', () => {
       expect(notTakenFields(Object.keys(sent), sent as never, sent as never, sent as never)).toEqual([]);
     }),
   );
+});
+
+describe('combinations', () => {
+  const row = (stock: number, price = 100, more = {}) => ({
+    values: ['Tan'],
+    sku: 'A-1',
+    quantity: stock,
+    price,
+    ...more,
+  });
+  const table = (one: object, axis = {}) => ({ axes: [{ name: 'Colour', values: ['Tan'], ...axis }], rows: [one] });
+  const shown = (one: object) => ({ variations: table(one) });
+  const sent = (one: object) => ({
+    variations: table({ ...one, barcode: '123' }, { photos: { Tan: 'a'.repeat(64) } }),
+  });
+
+  test('what they show without pictures and barcodes was taken; a price or stock that stayed was not', () => {
+    const fields = ['variations'];
+    expect(notTakenFields(fields, sent(row(2)), shown(row(3)), shown(row(2)))).toEqual([]);
+    expect(notTakenFields(fields, sent(row(2)), shown(row(2)), shown(row(2)))).toEqual([]);
+    expect(notTakenFields(fields, sent(row(2)), shown(row(3)), shown(row(3)))).toEqual(fields);
+    expect(notTakenFields(fields, sent(row(2, 200)), shown(row(2)), shown(row(2)))).toEqual(fields);
+  });
+
+  test('stock that fell by a sale is no difference, another price, number or value is', () => {
+    expect(driftedFields(shown(row(3)), shown(row(1)))).toEqual([]);
+    for (const other of [row(3, 101), row(3, 100, { sku: 'B' }), row(3, 100, { values: ['Black'] })])
+      expect(driftedFields(shown(row(3)), shown(other))).toEqual(['variations']);
+    expect(mergeFields(shown(row(3)), sent(row(3)), shown(row(3, 101)))).toEqual([
+      expect.objectContaining({ field: 'variations', verdict: 'theirs' }),
+    ]);
+  });
 });

@@ -1,5 +1,6 @@
 import { sameJson } from '../json';
 import type { Content } from '../listing/fields';
+import { compared } from './compared';
 
 /**
  * Fields of a change that they answered and yet did not take: they show what they showed before, although something else
@@ -10,8 +11,9 @@ import type { Content } from '../listing/fields';
  */
 export function notTakenFields(fields: readonly string[], sent: Content, before: Content, shown: Content): string[] {
   return fields.filter((field) => {
-    if (!(field in shown) || sameJson(shown[field], sent[field])) return false;
-    const [now, asked] = [shown[field], sent[field]];
+    if (!(field in shown)) return false;
+    const [now, asked] = [shown, sent].map((side) => compared(field, side[field] ?? null, true));
+    if (sameJson(now, asked)) return false;
     if (field === 'quantity' && typeof now === 'number' && typeof asked === 'number') return now > asked;
     return field in before && sameJson(shown[field], before[field]);
   });

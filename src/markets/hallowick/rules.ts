@@ -5,6 +5,7 @@ import {
   limit,
   moneyExtra,
   publishedRulesSchema,
+  sectionExtra,
   switchExtra,
   textExtra,
 } from '../published-rules';
@@ -63,7 +64,7 @@ export function hallowickRules(published: unknown): MarketRules {
         min: 0,
         max: limit(rules, 'advertisingMax', 20),
       },
-      textExtra('section', 'Shop section', limit(rules, 'section', 40)),
+      sectionExtra(rules, limit(rules, 'section', 40)),
       {
         ...choiceExtra(rules, 'format', 'Sold at', 'formats', false, 'fixed'),
         values: [

@@ -1,7 +1,7 @@
 import type { Content } from '../../core/listing';
 import { amountToText, fromPounds, parseAmount, toInches, toPounds } from '../../core/measure';
 import { amount, attributes, attributesBack, extra, fieldsFrom, number, said, text } from '../content';
-import { variationsToWire } from '../variations';
+import { variationsFromWire, variationsToWire } from '../variations';
 
 const currency = 'EUR';
 
@@ -37,7 +37,7 @@ export function toWire(content: Content, photoIds: string[]): Record<string, unk
     timed: isTimed ? { days: extra(content, 'timedDays'), reserve: euros(extra(content, 'reserve')) } : null,
     advertisingPercent: extra(content, 'advertising'),
     section: extra(content, 'section'),
-    versions: variationsToWire(content),
+    versions: variationsToWire(content, photoIds),
   };
 }
 
@@ -81,6 +81,7 @@ export function fromWire(wire: Record<string, unknown>): Content {
   const timed = wire.timed as Nested;
   const terms = wire.terms as Nested; // nested objects of theirs; single values are checked by `said` and the comparisons
   return said({
+    variations: variationsFromWire(wire.versions),
     sku: wire.reference,
     title: wire.heading,
     description: wire.story,

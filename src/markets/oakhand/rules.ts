@@ -1,5 +1,5 @@
 import type { MarketRules } from '../../core/rules';
-import { choiceExtra, commonRules, limit, publishedRulesSchema, textExtra } from '../published-rules';
+import { choiceExtra, commonRules, limit, publishedRulesSchema, sectionExtra, textExtra } from '../published-rules';
 
 /** Oakhand's published rules in our form; our nine conditions mapped to its four, broken things not taken. */
 export function oakhandRules(published: unknown): MarketRules {
@@ -46,7 +46,7 @@ export function oakhandRules(published: unknown): MarketRules {
         fallback: null,
       },
       textExtra('personalPrompt', 'Personalisation prompt', limit(rules, 'prompt', 200)),
-      textExtra('section', 'Shop section', 40),
+      sectionExtra(rules, 40),
     ],
   };
 }

@@ -1,7 +1,7 @@
 import type { Content } from '../../core/listing';
 import { toCentimetres } from '../../core/measure';
 import { amount, attributes, attributesBack, extra, fieldsFrom, list, number, said, text } from '../content';
-import { variationsToWire } from '../variations';
+import { variationsFromWire, variationsToWire } from '../variations';
 
 const extras = ['maker', 'decade', 'kind', 'postageProfile', 'returnProfile', 'materials', 'personalPrompt', 'section'];
 
@@ -22,7 +22,7 @@ export function toWire(content: Content, photoIds: string[]): Record<string, unk
     grams: number(content, 'weightGrams') || null,
     centimetres: Array.isArray(content.size) ? content.size.map((side) => toCentimetres(Number(side))) : null,
     ...Object.fromEntries(extras.map((id) => [id, extra(content, id)])),
-    options: variationsToWire(content),
+    options: variationsToWire(content, photoIds),
   };
 }
 
@@ -48,6 +48,7 @@ export const wireFields = fieldsFrom(
 /** What Oakhand shows, in our fields. */
 export function fromWire(wire: Record<string, unknown>): Content {
   return said({
+    variations: variationsFromWire(wire.options),
     sku: wire.ownNumber,
     title: wire.name,
     description: wire.about,

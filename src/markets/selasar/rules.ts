@@ -26,6 +26,7 @@ export function selasarRules(published: unknown): MarketRules {
     },
     tags: null,
     price: { ...common.price, holds: true },
+    product: { required: false },
     sku: { min: limit(rules, 'skuMin', 4), max: limit(rules, 'sku', 40), once: true },
     quantity: { max: limit(rules, 'quantity', 10_000) },
     weight: { required: true },

@@ -13,6 +13,7 @@ export function toWire(content: Content, photoIds: string[]): Record<string, unk
   const price = amount(content, 'price');
   return {
     sellerSku: text(content, 'sku'),
+    product: text(content, 'product') || null,
     name: text(content, 'title'),
     brand: text(content, 'brand'),
     description: text(content, 'description'),
@@ -38,6 +39,7 @@ export function toWire(content: Content, photoIds: string[]): Record<string, unk
 export const wireFields = fieldsFrom(
   {
     sku: ['sellerSku'],
+    product: ['product'],
     title: ['name'],
     brand: ['brand'],
     description: ['description'],
@@ -66,6 +68,7 @@ export function fromWire(wire: Record<string, unknown>): Content {
   const parcel = wire.parcel as Nested; // nested objects of theirs; single values are checked by `said` and the comparisons
   return said({
     sku: wire.sellerSku,
+    product: wire.product,
     title: wire.name,
     brand: wire.brand,
     description: wire.description,

@@ -1,7 +1,7 @@
 import type { Content } from '../../core/listing';
 import { amountToText, parseAmount } from '../../core/measure';
 import { amount, attributes, attributesBack, extra, fieldsFrom, list, number, said, text } from '../content';
-import { variationsToWire } from '../variations';
+import { variationsFromWire, variationsToWire } from '../variations';
 
 const currency = 'EUR';
 
@@ -34,7 +34,7 @@ export function toWire(content: Content, photoIds: string[], before: Content = {
     search: { title: extra(content, 'searchTitle') ?? '', text: extra(content, 'searchText') ?? '' },
     stock: typeof place === 'string' ? { ...moved(place, before), [place]: number(content, 'quantity') } : null,
     grams: number(content, 'weightGrams') || null,
-    variants: variationsToWire(content),
+    variants: variationsToWire(content, photoIds),
   };
 }
 
@@ -73,6 +73,7 @@ export function fromWire(wire: Record<string, unknown>): Content {
   const places = Object.entries(stock ?? {});
   const [place, count] = places.length === 1 && places[0] ? places[0] : [];
   return said({
+    variations: variationsFromWire(wire.variants),
     sku: wire.stockNumber,
     title: wire.title,
     description: wire.body,

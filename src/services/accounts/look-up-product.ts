@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { catalogueEntrySchema } from '../../core/listing/map/product';
+import { catalogueEntrySchema, foundProductSchema } from '../../core/listing/map/product';
 import { database } from '../../db/client';
 import type { ProductQuery } from '../../markets/connector';
 import { loadAccounts } from '../records/load-accounts';
@@ -14,6 +14,8 @@ export const lookedUpSchema = catalogueEntrySchema.extend({
   market: z.string(),
   from: z.string(),
   category: z.string(),
+  /** The same thing's entry on each marketplace that knows it: taken over, listings there are of that product. */
+  records: z.array(foundProductSchema.extend({ accountId: z.number() })),
 });
 export type LookedUp = z.infer<typeof lookedUpSchema>;
 
@@ -53,6 +55,7 @@ export async function lookUpProduct({ q }: z.infer<typeof lookUpQuerySchema>): P
           ...entry,
           market: connector.market,
           from: connector.name,
+          records: [{ accountId: account.id, id: entry.id, name: entry.name, categoryId: entry.categoryId }],
           category: Object.entries(account.categoryMap).find(([, id]) => id === entry.categoryId)?.[0] ?? '',
         }));
       } catch (error) {
@@ -68,10 +71,8 @@ export async function lookUpProduct({ q }: z.infer<typeof lookUpQuerySchema>): P
   for (const entry of answers.flat()) {
     const key = entry.barcode || `${entry.brand}/${entry.model}/${entry.name}`.toLowerCase();
     const same = known.get(key);
-    known.set(
-      key,
-      same && !entry.category ? { ...same } : { ...entry, category: entry.category || (same?.category ?? '') },
-    );
+    const best = same && !entry.category ? same : { ...entry, category: entry.category || (same?.category ?? '') };
+    known.set(key, { ...best, records: [...(same?.records ?? []), ...entry.records] });
   }
   return { found: [...known.values()].slice(0, 20), silent };
 }

@@ -213,6 +213,23 @@ test('a catalogue is asked by barcode and by name; the same product comes once',
   expect((await call<Found>('GET', '/catalogues?q=nothing%20of%20the%20kind')).body.found).toEqual([]);
 });
 
+test('a catalogue’s record that was taken over is what the item is listed as, where records are shared', async () => {
+  const { id } = await readyItem({ barcode: '2044000000118' });
+  const selasar = await accountOf('Selasar');
+  const productThere = async () =>
+    (await whole(id)).columns.find((one) => one.accountId === selasar)?.fields.find((one) => one.field === 'product')
+      ?.value;
+  type Found = { found: { records: { accountId: number; id: string; name: string; categoryId: string | null }[] }[] };
+  const [entry] = (await call<Found>('GET', '/catalogues?q=2044000000118')).body.found;
+  const record = entry?.records.find((one) => one.accountId === selasar);
+  if (!record) throw new Error('Selasar knows it not');
+  expect(await productThere()).toBeNull();
+  const { accountId, ...product } = record;
+  const chosen = await call('POST', '/products/choose', { accountId, itemId: id, product });
+  expect(chosen.status).toBeLessThan(300);
+  expect(await productThere()).toBe(record.id);
+});
+
 test('wording is proposed within a marketplace’s limits, every part with its reason', async () => {
   const { id } = await readyItem();
   const pippet = await accountOf('Pippet');

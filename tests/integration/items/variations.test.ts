@@ -106,6 +106,52 @@ test('sent with every combination where they are taken; bought there, that combi
   expect(String(refused.error)).toContain('Only 1 left');
 });
 
+test('a value’s photo is sent where values have one; what they change in a combination is seen and put back', async () => {
+  const { id, sku } = await readyItem({
+    axes,
+    variations: rows(),
+    category: 'accessories/straps',
+    attributes: { Material: 'Leather', Colour: 'Black', Decade: '2020s' },
+  });
+  const shop = await accountOf('Shopfront');
+  const { item } = (await call<{ item: { photos: { hash: string }[] } }>('GET', `/items/${id}`)).body;
+  const hash = item.photos[0]?.hash ?? '';
+  await patch(id, { axes: axes.map((axis) => (axis.name === 'Colour' ? { ...axis, photos: { Tan: hash } } : axis)) });
+  await publishItems([id], [shop]);
+  type There = MarketListing & {
+    data: {
+      images: string[];
+      variants: { axes: { pictures?: Record<string, string> }[]; rows: { values: string[]; cents: number }[] };
+    };
+  };
+  const there = async () => (await marketListings('shopfront', sku))[0] as There | undefined;
+  const listed = await until(there, (one) => one?.state === 'live');
+  if (!listed) throw new Error('not listed');
+  expect(listed.data.variants.axes.map((axis) => axis.pictures)).toEqual([{ Tan: listed.data.images[0] }, undefined]);
+
+  type Drift = { listings: { listingId: number; fields: { field: string; verdict: string }[] }[] };
+  const drift = async () => (await call<Drift>('GET', `/drift?item=${id}`)).body.listings;
+  const { variants } = listed.data;
+  const dearer = variants.rows.map((row, index) => (index ? row : { ...row, cents: 99_900 }));
+  await control('shopfront', 'change', { listing: listed.id, set: { variants: { ...variants, rows: dearer } } });
+  const [changed] = await until(drift, (all) => all.length === 1);
+  expect(changed?.fields).toEqual([expect.objectContaining({ field: 'variations', verdict: 'theirs' })]);
+  const which = { listing: changed?.listingId, fields: ['variations'] };
+  expect((await call('POST', '/drift/settle', { which, side: 'theirs' })).status).toBe(422);
+  await call('POST', '/drift/settle', { which, side: 'ours' });
+  await until(there, (one) => one?.data.variants.rows[0]?.cents === variants.rows[0]?.cents);
+  expect((await there())?.data.variants.axes[0]?.pictures).toEqual({ Tan: listed.data.images[0] });
+  expect(await drift()).toEqual([]);
+
+  // A sale lowers a combination there: that is no difference.
+  await control('shopfront', 'buy', { listing: listed.id, quantity: 1, variant: 'Black / 90 cm' });
+  await until(
+    () => unitOf(id, 'Black', '90 cm'),
+    (units) => units === 2,
+  );
+  expect(await drift()).toEqual([]);
+});
+
 test('where none are taken: one combination is offered, with its own stock and price', async () => {
   const { id } = await readyItem({ axes, variations: rows() });
   const pippet = await accountOf('Pippet');

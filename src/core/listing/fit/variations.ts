@@ -2,7 +2,8 @@ import type { Item } from '../../item/item';
 import { type Axis, variationPrice } from '../../item/variations';
 import { type Json, ownValue } from '../../json';
 
-export type VariationLimits = { maxAxes: number; maxCombinations: number };
+/** `photos`: a value may have a photo of its own there. */
+export type VariationLimits = { maxAxes: number; maxCombinations: number; photos?: boolean };
 /** Axis → the one value of it that is offered here. */
 export type Narrowing = Record<string, string>;
 export type OfferedVariation = {
@@ -50,9 +51,9 @@ export function fitVariations(
   const axes = open.flatMap((index) => {
     const axis = item.axes[index];
     if (!axis) return [];
-    return [
-      { name: axis.name, values: axis.values.filter((value) => kept.some((row) => row.values[index] === value)) },
-    ];
+    const values = axis.values.filter((value) => kept.some((row) => row.values[index] === value));
+    const shown = Object.entries(axis.photos ?? {}).filter(([value]) => limits?.photos && values.includes(value));
+    return [{ name: axis.name, values, ...(shown.length ? { photos: Object.fromEntries(shown) } : {}) }];
   });
   const rows = kept.map(
     (row): OfferedVariation => ({

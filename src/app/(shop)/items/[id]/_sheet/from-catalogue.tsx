@@ -1,6 +1,6 @@
 'use client';
 
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { LookedUp } from '@/services/accounts/look-up-product';
@@ -8,7 +8,7 @@ import { Dialog } from '@/ui/controls/dialog';
 import { Failed } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 
-type Props = { item: Item; change: (patch: ItemPatch) => void; close: () => void };
+type Props = { item: Item; change: (patch: ItemPatch) => void; saved: () => Promise<unknown>; close: () => void };
 
 const fields = [
   ['title', 'Title', 300],
@@ -28,7 +28,7 @@ const toldBy = (entry: LookedUp): Record<FieldName, string> => ({
 });
 
 /** A catalogue's details taken over into an item that is there: what is empty at once, what differs when it is ticked. */
-export function FromCatalogue({ item, change, close }: Props) {
+export function FromCatalogue({ item, change, saved, close }: Props) {
   const [words, setWords] = useState(item.barcode || [item.brand, item.model].filter(Boolean).join(' ') || item.title);
   const [entry, setEntry] = useState<LookedUp | null>(null);
   const found = useQuery({
@@ -36,6 +36,17 @@ export function FromCatalogue({ item, change, close }: Props) {
     queryFn: () => api('GET /catalogues', { query: { q: words.trim() } }),
     enabled: words.trim().length >= 3,
     staleTime: 60_000,
+  });
+  const queries = useQueryClient();
+  const adopt = useMutation({
+    mutationFn: async ({ patch, records }: { patch: ItemPatch; records: LookedUp['records'] }) => {
+      change(patch);
+      await saved();
+      for (const { accountId, ...product } of records)
+        await api('POST /products/choose', { body: { accountId, itemId: item.id, product } });
+      await queries.invalidateQueries();
+    },
+    onSuccess: close,
   });
   return (
     <Dialog title="From a catalogue" close={close}>
@@ -51,14 +62,13 @@ export function FromCatalogue({ item, change, close }: Props) {
       />
       {found.isFetching ? <p className="quiet mt-2">Asking the catalogues …</p> : null}
       {found.isError ? <Failed error={found.error} /> : null}
+      {adopt.isError ? <Failed error={adopt.error} /> : null}
       {entry ? (
         <TakeOver
           item={item}
           entry={entry}
-          take={(patch) => {
-            change(patch);
-            close();
-          }}
+          isBusy={adopt.isPending}
+          take={(patch) => adopt.mutate({ patch, records: entry.records })}
         />
       ) : (
         <ul className="my-2 max-h-72 overflow-auto" aria-label="Catalogue entries">
@@ -82,15 +92,17 @@ export function FromCatalogue({ item, change, close }: Props) {
   );
 }
 
-function TakeOver({ item, entry, take }: { item: Item; entry: LookedUp; take: (patch: ItemPatch) => void }) {
+type Taking = { item: Item; entry: LookedUp; isBusy: boolean; take: (patch: ItemPatch) => void };
+
+function TakeOver({ item, entry, isBusy, take }: Taking) {
   const told = toldBy(entry);
   const other = fields.filter(([field]) => told[field] !== '' && told[field] !== item[field]);
   const [chosen, setChosen] = useState<FieldName[]>(
     other.filter(([field]) => item[field] === '').map(([field]) => field),
   );
-  if (other.length === 0) return <p className="mt-3">It says nothing that the item does not say already.</p>;
   return (
     <div className="mt-3">
+      {other.length === 0 ? <p>It says nothing that the item does not say already.</p> : null}
       <ul>
         {other.map(([field, label]) => (
           <li key={field}>
@@ -119,7 +131,7 @@ function TakeOver({ item, entry, take }: { item: Item; entry: LookedUp; take: (p
       <button
         type="button"
         className="btn btn-primary btn-sm mt-2"
-        disabled={chosen.length === 0}
+        disabled={isBusy}
         onClick={() =>
           take(
             Object.fromEntries(
@@ -130,7 +142,9 @@ function TakeOver({ item, entry, take }: { item: Item; entry: LookedUp; take: (p
           )
         }
       >
-        Take over {chosen.length} {chosen.length === 1 ? 'field' : 'fields'}
+        {chosen.length
+          ? `Take over ${chosen.length} ${chosen.length === 1 ? 'field' : 'fields'}`
+          : 'It is this product'}
       </button>
     </div>
   );

@@ -260,7 +260,9 @@ export function Sheet({ itemId: given }: { itemId: number }) {
           />
         ) : null}
       </div>
-      {lookingUp ? <FromCatalogue item={item} change={save.change} close={() => setLookingUp(false)} /> : null}
+      {lookingUp ? (
+        <FromCatalogue item={item} change={save.change} saved={save.flush} close={() => setLookingUp(false)} />
+      ) : null}
       {takingOver && others.length ? (
         <TakeOver
           item={item}
