@@ -4,6 +4,8 @@ import '@fontsource/ibm-plex-mono/500.css';
 import './globals.css';
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
+import { holdEarlyClicks } from '@/ui/frame/early-clicks';
+import { Ready } from '@/ui/frame/ready';
 
 export const metadata: Metadata = {
   title: { default: 'Netting', template: '%s · Netting' },
@@ -17,9 +19,12 @@ export default function RootLayout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
       <head>
-        <script dangerouslySetInnerHTML={{ __html: themeScript }} />
+        <script dangerouslySetInnerHTML={{ __html: `${themeScript};${holdEarlyClicks}` }} />
       </head>
-      <body>{children}</body>
+      <body>
+        {children}
+        <Ready />
+      </body>
     </html>
   );
 }

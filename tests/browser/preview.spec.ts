@@ -1,7 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { publishItems, readyItem, stateOn } from '../support/items';
 import { previewOn, rulesOf, valueFor } from '../support/preview';
-import { accountOf, call, control, marketListings, until } from '../support/stack';
+import { accountOf, call, control, marketListings, stack, until } from '../support/stack';
 import { signedIn, signIn } from './steps';
 
 const row = (page: Page, label: string) => page.getByRole('row', { name: new RegExp(`^${label} `) });
@@ -82,13 +82,12 @@ test('a rule is changed on the control page: the listings concerned are counted,
   await signIn(page);
 
   const before = (await rulesOf('shopfront')).to;
-  await page.goto(
-    `${process.env.NETTING_MARKETS_URL ?? `http://127.0.0.1:${process.env.NETTING_MARKETS_PORT}`}/control`,
-  );
+  await page.goto(`${stack.markets}/control`);
+  await page.getByRole('link', { name: 'Shopfront' }).click();
   const shopfront = page.locator('section').filter({ has: page.getByRole('heading', { name: 'Shopfront' }) });
   await shopfront.getByLabel('Rule').fill('limits.title');
-  await shopfront.getByLabel('New value').fill('80');
-  await shopfront.getByRole('button', { name: 'Change a rule' }).click();
+  await shopfront.getByLabel('is now').fill('80');
+  await shopfront.getByRole('button', { name: 'Publish another rule' }).click();
   await expect(page.getByRole('heading', { name: 'Done' })).toBeVisible();
   await until(
     () => rulesOf('shopfront'),

@@ -282,6 +282,41 @@ test('new from a catalogue by barcode; from a template; every action is in the l
   await page.keyboard.press('Escape');
 });
 
+test('a catalogue’s details into an item that is there; a property nobody asks for; the title’s room everywhere', async ({
+  page,
+}) => {
+  const { id } = await readyItem({ title: 'A roll of film', brand: '', model: '', barcode: '2044000000118' });
+  await signedIn(page);
+  await open(page, id);
+  await expect(page.getByText(/^14\/\d+ everywhere$/)).toBeVisible();
+  await page.getByRole('textbox', { name: 'Title' }).fill('x'.repeat(120));
+  await expect(page.getByText(/^120\/\d+ everywhere$/)).toHaveClass(/text-warning/);
+  await page.getByRole('textbox', { name: 'Title' }).fill('A roll of film');
+
+  await page.keyboard.press('Alt+c');
+  const dialog = page.getByRole('dialog', { name: 'From a catalogue' });
+  await dialog.getByRole('button', { name: /Harbour 400/ }).click();
+  // What the item leaves empty is ticked, what it says otherwise is not.
+  await expect(dialog.getByRole('checkbox', { name: /Brand/ })).toBeChecked();
+  await expect(dialog.getByRole('checkbox', { name: /Title/ })).not.toBeChecked();
+  await dialog.getByRole('button', { name: /^Take over/ }).click();
+  await expect(dialog).toBeHidden();
+  await saved(page);
+  expect(await sheet(id)).toMatchObject({ item: { title: 'A roll of film', brand: 'Saltmark', model: 'Harbour 400' } });
+  await until(
+    () => fieldOn(id, 'Selasar', 'product'),
+    (field) => String(field?.value).startsWith('SP'),
+  );
+
+  await page.getByLabel('Name of another property').fill('Expiry mark');
+  await page.getByLabel('What it is', { exact: true }).fill('On the lid');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  expect(
+    (await call<{ item: { attributes: Record<string, string> } }>('GET', `/items/${id}`)).body.item.attributes,
+  ).toMatchObject({ 'Expiry mark': 'On the lid' });
+});
+
 test('a field of one’s own and a pattern of stock numbers, from the settings to the sheet', async ({ page }) => {
   const name = `Serial ${Date.now().toString(36)}`;
   const { id } = await readyItem();

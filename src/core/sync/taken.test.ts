@@ -1,4 +1,6 @@
 import fc from 'fast-check';
+import type { Json } from '../json';
+import type { Content } from '../listing/fields';
 import { driftedFields, mergeFields, notTakenFields } from '.';
 
 test('a field that shows what it showed before was not taken', () => {
@@ -23,18 +25,19 @@ test('what is shown as it was sent was always taken', () => {
 });
 
 describe('combinations', () => {
-  const row = (stock: number, price = 100, more = {}) => ({
+  type Part = Record<string, Json>;
+  const row = (stock: number, price = 100, more: Part = {}): Part => ({
     values: ['Tan'],
     sku: 'A-1',
     quantity: stock,
     price,
     ...more,
   });
-  const table = (one: object, axis = {}) => ({ axes: [{ name: 'Colour', values: ['Tan'], ...axis }], rows: [one] });
-  const shown = (one: object) => ({ variations: table(one) });
-  const sent = (one: object) => ({
-    variations: table({ ...one, barcode: '123' }, { photos: { Tan: 'a'.repeat(64) } }),
+  const table = (one: Part, axis: Part = {}): Content => ({
+    variations: { axes: [{ name: 'Colour', values: ['Tan'], ...axis }], rows: [one] },
   });
+  const shown = (one: Part) => table(one);
+  const sent = (one: Part) => table({ ...one, barcode: '123' }, { photos: { Tan: 'a'.repeat(64) } });
 
   test('what they show without pictures and barcodes was taken; a price or stock that stayed was not', () => {
     const fields = ['variations'];

@@ -20,6 +20,9 @@ type Props = {
 /** The field that has the focus, so that the next item is opened at the same one. */
 const fieldHere = (): string => document.activeElement?.closest('tr')?.id.replace(/^row-/, '') ?? '';
 
+const saysNothing = (field: HTMLElement): boolean =>
+  ('value' in field ? field.value : field.textContent?.trim()) === '' && field.tagName !== 'BUTTON';
+
 /** Where something is missing that keeps a listing from going out: in the item's own column, or in a marketplace's cell. */
 function missingCells(): HTMLElement[] {
   const cells = [...document.querySelectorAll('[data-mend]')].flatMap((mend): HTMLElement[] => {
@@ -29,8 +32,8 @@ function missingCells(): HTMLElement[] {
         '[data-cell$="/0"] :is(input, textarea, select, [role=textbox], button):not([tabindex="-1"])',
       );
     const there = mend.closest('[data-cell]')?.querySelector<HTMLElement>('button');
-    // What is mended in the item is mended for all of them; where it has no such field, in the cell itself.
-    const cell = mend.getAttribute('data-mend') === 'item' && own ? own : there;
+    // What is mended in the item is mended for all of them; where it has no such field, or says it already, in the cell.
+    const cell = own && (mend.getAttribute('data-mend') === 'item' || saysNothing(own)) ? own : there;
     return cell ? [cell] : [];
   });
   return [...new Set(cells)];
