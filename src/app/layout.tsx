@@ -5,7 +5,6 @@ import './globals.css';
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
 import { holdEarlyClicks } from '@/ui/frame/early-clicks';
-import { Ready } from '@/ui/frame/ready';
 
 export const metadata: Metadata = {
   title: { default: 'Netting', template: '%s · Netting' },
@@ -21,10 +20,7 @@ export default function RootLayout({ children }: { children: ReactNode }) {
       <head>
         <script dangerouslySetInnerHTML={{ __html: `${themeScript};${holdEarlyClicks}` }} />
       </head>
-      <body>
-        {children}
-        <Ready />
-      </body>
+      <body>{children}</body>
     </html>
   );
 }

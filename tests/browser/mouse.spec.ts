@@ -106,9 +106,9 @@ test('with the mouse: record a camera, send it to three marketplaces, lower fort
     ([one]) => one?.state === 'ended',
   );
   await page.goto('/sales');
-  const sale = page.getByRole('row', { name: /mouse test/ });
+  const sale = page.getByRole('row', { name: /mouse test/ }).first();
   await expect(sale.getByTitle('Price 236.55 EUR, postage 5.95')).toHaveText('€242.50');
-  await page.getByRole('link', { name: /mouse test/ }).click();
+  await sale.getByRole('link', { name: /mouse test/ }).click();
   await expect(knot(page, 'Hallowick', 'Sold')).toBeVisible();
   await expect(knot(page, 'Oakhand', 'Ended')).toBeVisible();
 });

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, type Route, test } from '@playwright/test';
 import { call } from '../support/stack';
 import { saved, signedIn, signIn } from './steps';
 
@@ -78,4 +78,17 @@ test('the same key makes one item, also when both are sent at once', async () =>
   const again = await make();
   expect(new Set([...both, again].map((one) => one.body.id)).size).toBe(1);
   expect(again.body.known).toBe(true);
+});
+
+test('what is pressed before the page’s code has come is carried out when it is there, once', async ({ page }) => {
+  await signedIn(page);
+  const held: Route[] = [];
+  let isHeld = true;
+  await page.route('**/_next/static/**/*.js', (route) => (isHeld ? void held.push(route) : route.continue()));
+  await page.goto('/sales', { waitUntil: 'commit' });
+  await page.getByRole('button', { name: 'New item' }).click();
+  isHeld = false;
+  await Promise.all(held.map((route) => route.continue()));
+  await page.waitForURL(/\/items\/new/);
+  await expect(page.getByRole('textbox', { name: 'Title' })).toBeFocused();
 });

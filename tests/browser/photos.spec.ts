@@ -1,4 +1,4 @@
-import { expect, type Route, test } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
 import { jpeg, readyItem, sheet, upload } from '../support/items';
 import { call, stack, until } from '../support/stack';
@@ -113,19 +113,6 @@ test('a photo of a flaw points at the condition note; HEIC is refused with a way
   ]);
   await expect(page.getByText('IMG_1.HEIC is a HEIC picture')).toBeVisible();
   await expect(page.getByRole('button', { name: /^Photo 2/ })).toBeVisible();
-});
-
-test('what is pressed before the page’s code has come is carried out when it is there, once', async ({ page }) => {
-  const { id } = await readyItem();
-  await signedIn(page);
-  const held: Route[] = [];
-  let isHeld = true;
-  await page.route('**/_next/static/**/*.js', (route) => (isHeld ? void held.push(route) : route.continue()));
-  await page.goto(`/items/${id}`, { waitUntil: 'commit' });
-  await page.getByRole('button', { name: 'Flaw on photo 1' }).click();
-  isHeld = false;
-  await Promise.all(held.map((route) => route.continue()));
-  await page.getByLabel('The flaw, in a few words').fill('Dent at the corner.');
 });
 
 test('photos from the phone, at 390 pixels and without signing in', async ({ page, browser }) => {

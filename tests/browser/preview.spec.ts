@@ -85,9 +85,11 @@ test('a rule is changed on the control page: the listings concerned are counted,
   await page.goto(`${stack.markets}/control`);
   await page.getByRole('link', { name: 'Shopfront' }).click();
   const shopfront = page.locator('section').filter({ has: page.getByRole('heading', { name: 'Shopfront' }) });
-  await shopfront.getByLabel('Rule').fill('limits.title');
-  await shopfront.getByLabel('is now').fill('80');
-  await shopfront.getByRole('button', { name: 'Publish another rule' }).click();
+  const publish = page.getByRole('button', { name: 'Publish another rule' });
+  const rule = shopfront.locator('form').filter({ has: publish });
+  await rule.getByLabel('Rule').fill('limits.title');
+  await rule.getByLabel('is now').fill('80');
+  await publish.click();
   await expect(page.getByRole('heading', { name: 'Done' })).toBeVisible();
   await until(
     () => rulesOf('shopfront'),

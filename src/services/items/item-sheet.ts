@@ -49,6 +49,7 @@ export const sheetColumnSchema = z.object({
     .object({
       maxAxes: z.number(),
       maxCombinations: z.number(),
+      photos: z.boolean().optional(),
     })
     .nullable(),
   /** Which combinations alone are offered here. */

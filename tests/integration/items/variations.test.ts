@@ -137,7 +137,7 @@ test('a value’s photo is sent where values have one; what they change in a com
   const [changed] = await until(drift, (all) => all.length === 1);
   expect(changed?.fields).toEqual([expect.objectContaining({ field: 'variations', verdict: 'theirs' })]);
   const which = { listing: changed?.listingId, fields: ['variations'] };
-  expect((await call('POST', '/drift/settle', { which, side: 'theirs' })).status).toBe(422);
+  expect((await call('POST', '/drift/settle', { which, side: 'theirs' })).status).toBe(409);
   await call('POST', '/drift/settle', { which, side: 'ours' });
   await until(there, (one) => one?.data.variants.rows[0]?.cents === variants.rows[0]?.cents);
   expect((await there())?.data.variants.axes[0]?.pictures).toEqual({ Tan: listed.data.images[0] });
