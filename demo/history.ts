@@ -30,6 +30,8 @@ export async function writeHistory(db: Db, demo: DemoItem[]): Promise<void> {
       const quantity = what.price < 2_000 ? 1 + Math.floor(random() * 4) : 1;
       const unitPrice = Math.round(what.price * (0.92 + random() * 0.14));
       const total = unitPrice * quantity;
+      // The buyer pays what the parcel costs.
+      const postage = what.price < 2_000 ? 340 : 510;
       rows.push({
         accountId: shop.id,
         orderId: `past-${rows.length + 1}`,
@@ -39,7 +41,9 @@ export async function writeHistory(db: Db, demo: DemoItem[]): Promise<void> {
         quantity,
         unitPrice,
         total,
-        fee: feesOf(shop.compiled.rules.fees, { total, categoryId: null, liveCount: 60 }).total,
+        fee: feesOf(shop.compiled.rules.fees, { total: total + postage, categoryId: null, liveCount: 60 }).total,
+        buyerPostage: postage,
+        postage,
         cost: what.cost,
         currency: 'EUR',
         buyerTown: towns[Math.floor(random() * towns.length)] ?? '',

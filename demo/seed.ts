@@ -173,13 +173,18 @@ async function aDay(actor: Actor, accounts: Accounts, listed: number[]): Promise
   await heard(bought.length);
   await outboxEmpty('Ending what was sold');
   // An open offer blocks the ending of two listings, and Oakhand has raised its lowest price.
-  const blocked = rowsOf<{ remoteId: string; itemId: number }>(
+  const blocked = rowsOf<{ remoteId: string; itemId: number; price: number }>(
     await db.execute(
-      sql`select remote_id as remoteId, item_id as itemId from listing where account_id = ${pippet} and remote = 'live' order by id limit 2`,
+      sql`select remote_id as remoteId, item_id as itemId, sent_price as price from listing where account_id = ${pippet} and remote = 'live' order by id limit 2`,
     ),
   );
   for (const one of blocked)
-    await control(config.marketsUrl, 'pippet', 'offer', { listing: one.remoteId, amount: 9_000 });
+    await control(config.marketsUrl, 'pippet', 'offer', {
+      listing: one.remoteId,
+      amount: Math.round(one.price * 0.0084) * 100,
+      buyer: 'Una of Tarnhaven',
+      words: 'Would you take this? I can pay today.',
+    });
   if (blocked.length)
     await endListings(actor, {
       selection: { kind: 'items', ids: blocked.map((one) => one.itemId) },
