@@ -61,7 +61,7 @@ export const hashesOf = (content: Content): string[] =>
 /** Whether a send of these fields names photos: itself, or by the values of variations. */
 export const namesPhotos = (content: Content, fields: readonly string[]): boolean =>
   fields.includes('photos') ||
-  (fields.includes('variations') && JSON.stringify(content.variations).includes('"photos"'));
+  (fields.includes('variations') && JSON.stringify(content.variations ?? null).includes('"photos"'));
 
 const pick = (content: Content | null, fields: readonly string[]): Content =>
   Object.fromEntries(Object.entries(content ?? {}).filter(([field]) => fields.includes(field)));

@@ -172,6 +172,21 @@ describe('what identifies', () => {
     expect(tell({ rules, here: { product: 'P8' }, account: { products } }).codes).toContain('product-unknown');
     expect(tell({ rules, item: { brand: '', model: '' } }).of('product').issues[0]?.fix.kind).toBe('edit-master');
   });
+
+  test('a shared record may be adopted: a known one, of the maker that the listing names', () => {
+    const rules = { product: { required: false } };
+    const products = { 'code:2044000000118': { id: 'P7', name: 'Brask K-2', categoryId: null } };
+    const account = { products };
+    const item = { barcode: '2044000000118' };
+    expect(tell({ rules }).of('product')).toMatchObject({ value: null, issues: [] });
+    expect(tell({ rules, item, account }).of('product')).toMatchObject({ value: 'P7', issues: [] });
+    expect(tell({ rules, account, here: { product: 'P8' } }).codes).toContain('product-unknown');
+    const others = tell({ rules, account, item: { ...item, brand: 'Orvane' } });
+    expect(others.codes).toContain('product-brand');
+    expect(tell({ rules, account, item: { ...item, brand: '' } }).of('product').issues[0]?.fix.kind).toBe(
+      'edit-master',
+    );
+  });
 });
 
 describe('the offer', () => {

@@ -150,6 +150,11 @@ test('a value’s photo is sent where values have one; what they change in a com
     (units) => units === 2,
   );
   expect(await drift()).toEqual([]);
+
+  // Without variations it goes on as one thing.
+  await patch(id, { axes: [], variations: [] });
+  await publishItems([id], [shop]);
+  await until(there, (one) => one !== undefined && !one.data.variants);
 });
 
 test('where none are taken: one combination is offered, with its own stock and price', async () => {

@@ -1,3 +1,4 @@
+import { nameKey } from '../../rules/compiled';
 import type { AttributeRule, MarketRules } from '../../rules/rules';
 import type { ListingInput } from '../context';
 import type { Issue, ListingValue } from '../fields';
@@ -54,9 +55,10 @@ export function checkCategory(value: ListingValue, rules: MarketRules, input: Li
 }
 
 export function checkProduct(value: ListingValue, rules: MarketRules, input: ListingInput): Issue[] {
-  if (!rules.product?.required) return [];
+  if (!rules.product || (!rules.product.required && !value.value)) return [];
   if (value.value) {
-    if (isKnownProduct(input.account.products, String(value.value))) return [];
+    if (isKnownProduct(input.account.products, String(value.value)))
+      return rules.product.required ? [] : checkMaker(String(value.value), rules, input);
     return [
       problem('product-unknown', 'product', `${rules.name} has no such product as far as is known`, {
         kind: 'find-product',
@@ -75,6 +77,14 @@ export function checkProduct(value: ListingValue, rules: MarketRules, input: Lis
       known ? { kind: 'find-product', label: 'Find the product' } : master('barcode', 'Add the barcode'),
     ),
   ];
+}
+
+/** Where a listing says its own brand besides, the shared record must be of the same maker. */
+function checkMaker(id: string, rules: MarketRules, { item, account }: ListingInput): Issue[] {
+  const record = Object.values(account.products).find((one) => one.id === id);
+  if (!record || (item.brand && nameKey(record.name).startsWith(nameKey(item.brand)))) return [];
+  const fix = item.brand ? here('product', 'Take no record here') : master('brand', 'Say the brand');
+  return [problem('product-brand', 'product', `The record on ${rules.name} is called “${record.name}”`, fix)];
 }
 
 export function checkStockNumber(value: ListingValue, rules: MarketRules): Issue[] {
