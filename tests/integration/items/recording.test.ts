@@ -217,19 +217,21 @@ test('a catalogue’s record that was taken over is what the item is listed as, 
   type Found = {
     found: { barcode: string; records: { accountId: number; id: string; name: string; categoryId: string | null }[] }[];
   };
-  const [entry] = (await call<Found>('GET', '/catalogues?q=Soot%203200')).body.found;
-  const { id } = await readyItem({ barcode: entry?.barcode });
+  const { found } = (await call<Found>('GET', '/catalogues?q=noctal')).body;
+  const { id } = await readyItem({ brand: 'Noctal', barcode: found[0]?.barcode });
   const selasar = await accountOf('Selasar');
   const productThere = async () =>
     (await whole(id)).columns.find((one) => one.accountId === selasar)?.fields.find((one) => one.field === 'product')
       ?.value;
-  const record = entry?.records.find((one) => one.accountId === selasar);
-  if (!record) throw new Error('Selasar knows it not');
-  expect(await productThere()).toBeNull();
-  const { accountId, ...product } = record;
-  const chosen = await call('POST', '/products/choose', { accountId, itemId: id, product });
-  expect(chosen.status).toBeLessThan(300);
-  expect(await productThere()).toBe(record.id);
+  // A person may say that it is another one after all.
+  for (const entry of [found[1], found[0]]) {
+    const record = entry?.records.find((one) => one.accountId === selasar);
+    if (!record) throw new Error('Selasar knows it not');
+    const { accountId, ...product } = record;
+    const chosen = await call('POST', '/products/choose', { accountId, itemId: id, product });
+    expect(chosen.status).toBeLessThan(300);
+    expect(await productThere()).toBe(record.id);
+  }
 });
 
 test('wording is proposed within a marketplace’s limits, every part with its reason', async () => {
