@@ -6,11 +6,12 @@ test('an account’s exceptions are laid over the marketplace’s rules', () => 
   const own = rulesFor(sampleRules(), {
     titleMax: 90,
     newPerDay: 7,
-    extraValues: { postage: [{ id: 'van', label: 'Own van' }] },
+    parts: { renewDays: 7 },
   });
   expect(own.title?.max).toBe(90);
   expect(own.pacing).toEqual({ perMinute: 600, newPerDay: 7 });
-  expect(own.extras[0]?.values?.[0]?.id).toBe('van');
+  expect(own.renewDays).toBe(7);
+  expect(own.extras).toEqual(sampleRules().extras);
   expect(sampleRules().title?.max).toBe(45);
 });
 

@@ -144,10 +144,10 @@ export type MarketRules = z.infer<typeof marketRulesSchema>;
 /** What one account is allowed beyond (or below) the marketplace's rules. */
 export const accountExceptionsSchema = z
   .object({
+    /** As accounts have it that were read before `parts` were: it goes with the next reading. */
     titleMax: z.number().int().positive(),
     newPerDay: z.number().int().positive(),
     perMinute: z.number().positive(),
-    extraValues: z.record(z.string(), z.array(choice)),
     /** Parts of the rules that are otherwise for this account: whatever limits it has of its own, as they come out. */
     parts: marketRulesSchema.partial(),
   })
@@ -157,7 +157,6 @@ export type AccountExceptions = z.infer<typeof accountExceptionsSchema>;
 /** The rules as they hold for one account: the marketplace's with the account's exceptions laid over. */
 export function rulesFor(published: MarketRules, exceptions: AccountExceptions): MarketRules {
   const rules: MarketRules = { ...published, ...exceptions.parts };
-  const extraValues = exceptions.extraValues ?? {};
   return {
     ...rules,
     title: rules.title && exceptions.titleMax ? { ...rules.title, max: exceptions.titleMax } : rules.title,
@@ -165,9 +164,5 @@ export function rulesFor(published: MarketRules, exceptions: AccountExceptions):
       perMinute: exceptions.perMinute ?? rules.pacing.perMinute,
       newPerDay: exceptions.newPerDay ?? rules.pacing.newPerDay,
     },
-    extras: rules.extras.map((extra) => {
-      const own = extraValues[extra.id];
-      return own ? { ...extra, values: own } : extra;
-    }),
   };
 }

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { compareRules, type MarketRules, marketRulesSchema, type RuleChange } from '../../core/rules';
+import { compareRules, type MarketRules, marketRulesSchema, type RuleChange, rulesFor } from '../../core/rules';
 import { database } from '../../db/client';
 import type { AccountRow } from '../../db/schema';
 import { account, marketRules } from '../../db/schema';
@@ -33,5 +33,5 @@ export async function refreshRules(row: AccountRow): Promise<RuleChange[]> {
   const isOther = JSON.stringify(known?.row.exceptions) !== JSON.stringify(exceptions);
   if (!before || (before.version === rules.version && !isOther)) return [];
   await recheckListings(row.id);
-  return compareRules(before, rules);
+  return compareRules(before, rulesFor(rules, exceptions));
 }

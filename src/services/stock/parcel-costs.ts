@@ -2,9 +2,8 @@ import type { Content } from '../../core/listing';
 import { type NetThing, netInput, sellerPays } from '../../core/listing/net';
 import { convertBack } from '../../core/measure';
 import { netOf } from '../../core/price';
-import type { Executor } from '../../db/client';
 import type { RemoteOrder } from '../../markets';
-import { loadAccounts } from '../records/load-accounts';
+import type { LoadedAccount } from '../records/load-accounts';
 
 export type ParcelCosts = { postage: number; packing: number };
 
@@ -12,14 +11,12 @@ export type ParcelCosts = { postage: number; packing: number };
  * What a line's part of the parcel costs the seller, in the items' currency: the label or the carrier's price where the
  * seller pays it, else what the buyer paid for it. Reckoned as every net is, until what it cost is written down.
  */
-export async function parcelCosts(
-  db: Executor,
-  accountId: number,
+export function parcelCosts(
+  account: LoadedAccount | undefined,
   order: RemoteOrder,
   content: Content,
   thing: NetThing,
-): Promise<ParcelCosts> {
-  const [account] = await loadAccounts(db, [accountId]);
+): ParcelCosts {
   // Fetched: nothing is packed and nothing is sent.
   if (!account || order.collected) return { postage: 0, packing: 0 };
   const home = (amount: number) => (account.rate ? convertBack(amount, account.rate) : amount);

@@ -8,6 +8,7 @@ import { systemActor } from '../access/actor';
 import { commitItems } from '../changes/commit-items';
 import { holdItems } from '../records/hold-items';
 import { rateTo } from '../records/latest-rates';
+import { loadAccounts } from '../records/load-accounts';
 import { parcelCosts } from './parcel-costs';
 import { soldVariation } from './sold-variation';
 import { unitsChange } from './units-change';
@@ -67,6 +68,8 @@ async function noteState(accountId: number, { orderId, line, rawState }: RemoteO
  * other listing shall offer, and the jobs that end or lower them — in one transaction.
  */
 export async function recordSale(accountId: number, order: RemoteOrder): Promise<RecordedSale> {
+  // Read before anything is held: a sale waits for as little as can be.
+  const [account] = await loadAccounts(database(), [accountId]);
   try {
     return await transaction(async (tx) => {
       const at = new Date();
@@ -74,7 +77,7 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
       const [stock] = found.itemId === null ? [] : (await holdItems(tx, [found.itemId])).items;
       const sold = stock?.axes.length ? soldVariation(stock, order, found.narrowing) : undefined;
       const there = stock?.axes.length ? (sold?.quantity ?? 0) : (stock?.quantity ?? 0);
-      const parcel = await parcelCosts(tx, accountId, order, found.sent, stock ?? unknownThing);
+      const parcel = parcelCosts(account, order, found.sent, stock ?? unknownThing);
       const oversold = stock !== undefined && there < order.quantity;
       const [{ insertId: saleId }] = await tx.insert(sale).values({
         accountId,

@@ -39,14 +39,13 @@ export async function storeOffers(accountId: number, told: readonly RemoteOffer[
 }
 
 /** What an account's rule says of an offer, by what would be left of it. */
-async function verdictOf(account: LoadedAccount, row: typeof offer.$inferSelect) {
+async function verdictOf(account: LoadedAccount, row: typeof offer.$inferSelect, live: number) {
   const rule = account.row.offerRule;
   if (!rule) return 'ask';
   const db = database();
   const [there] = await db.select().from(listing).where(eq(listing.id, row.listingId));
   if (!there) return 'ask';
   const item = await loadItem(db, there.itemId);
-  const { live } = (await accountCounts(db))(account.id);
   const net = netOf({ ...netInput(account, there.sent ?? {}, item, live), price: row.amount });
   return offerVerdict(net, rule, (amount) => amountIn(amount, account.compiled.rules.currency, account.rate));
 }
@@ -61,9 +60,12 @@ export async function hearOffers(accountId: number): Promise<void> {
     .select()
     .from(offer)
     .where(and(eq(offer.accountId, accountId), eq(offer.state, 'open')));
+  if (open.length === 0) return;
+  const { live } = (await accountCounts(database()))(account.id);
   for (const row of open) {
-    const verdict = await verdictOf(account, row);
-    if (verdict === 'ask' || row.deadline <= new Date()) continue;
+    if (row.deadline <= new Date()) continue;
+    const verdict = await verdictOf(account, row, live);
+    if (verdict === 'ask') continue;
     // Somebody else may be answering it just now: then it is answered.
     await answerOffer({ ...systemActor, name: 'Rule for offers' }, row.id, { answer: verdict }).catch(() => undefined);
   }

@@ -3,7 +3,7 @@ import type { AttributeRule, MarketRules } from '../../rules/rules';
 import type { ListingInput } from '../context';
 import type { Issue, ListingValue } from '../fields';
 import { textLength } from '../fit/text-length';
-import { isKnownProduct } from '../map/product';
+import { type FoundProduct, knownProduct } from '../map/product';
 import { fixFor, here, master, problem } from './problem';
 
 export function checkCondition(value: ListingValue, rules: MarketRules, input: ListingInput): Issue[] {
@@ -57,8 +57,8 @@ export function checkCategory(value: ListingValue, rules: MarketRules, input: Li
 export function checkProduct(value: ListingValue, rules: MarketRules, input: ListingInput): Issue[] {
   if (!rules.product || (!rules.product.required && !value.value)) return [];
   if (value.value) {
-    if (isKnownProduct(input.account.products, String(value.value)))
-      return rules.product.required ? [] : checkMaker(String(value.value), rules, input);
+    const record = knownProduct(input.account.products, String(value.value));
+    if (record) return rules.product.required ? [] : checkMaker(record, rules, input);
     return [
       problem('product-unknown', 'product', `${rules.name} has no such product as far as is known`, {
         kind: 'find-product',
@@ -80,9 +80,8 @@ export function checkProduct(value: ListingValue, rules: MarketRules, input: Lis
 }
 
 /** Where a listing says its own brand besides, the shared record must be of the same maker. */
-function checkMaker(id: string, rules: MarketRules, { item, account }: ListingInput): Issue[] {
-  const record = Object.values(account.products).find((one) => one.id === id);
-  if (!record || (item.brand && nameKey(record.name).startsWith(nameKey(item.brand)))) return [];
+function checkMaker(record: FoundProduct, rules: MarketRules, { item }: ListingInput): Issue[] {
+  if (item.brand && nameKey(record.name).startsWith(nameKey(item.brand))) return [];
   const fix = item.brand ? here('product', 'Take no record here') : master('brand', 'Say the brand');
   return [problem('product-brand', 'product', `The record on ${rules.name} is called “${record.name}”`, fix)];
 }

@@ -2,7 +2,7 @@ import { compileRules } from '../../rules';
 import { noSynonyms, sampleItem, sampleRules } from '../../testing.test-data';
 import {
   certainCategory,
-  isKnownProduct,
+  knownProduct,
   mapAttribute,
   productKeys,
   productOf,
@@ -154,8 +154,8 @@ describe('products', () => {
   });
 
   test('only what was found is known', () => {
-    expect(isKnownProduct(products, 'A')).toBe(true);
-    expect(isKnownProduct(products, 'C')).toBe(false);
+    expect(knownProduct(products, 'A')?.id).toBe('A');
+    expect(knownProduct(products, 'C')).toBeNull();
   });
 });
 

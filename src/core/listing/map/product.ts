@@ -27,16 +27,16 @@ export function productKeys(item: Pick<Item, 'barcode' | 'brand' | 'model'>): st
   return [...(digits ? [`code:${digits}`] : []), ...(item.model && name ? [`name:${name}`] : [])];
 }
 
-const knownIds = new WeakMap<ProductMap, Set<string>>();
+const byId = new WeakMap<ProductMap, Map<string, FoundProduct>>();
 
-/** Is it an entry that was found before? Others may not be there at all. */
-export function isKnownProduct(products: ProductMap, id: string): boolean {
-  let ids = knownIds.get(products);
-  if (!ids) {
-    ids = new Set(Object.values(products).map((one) => one.id));
-    knownIds.set(products, ids);
+/** The entry of that id, where it was found before; others may not be there at all. */
+export function knownProduct(products: ProductMap, id: string): FoundProduct | null {
+  let known = byId.get(products);
+  if (!known) {
+    known = new Map(Object.values(products).map((one) => [one.id, one]));
+    byId.set(products, known);
   }
-  return ids.has(id);
+  return known.get(id) ?? null;
 }
 
 /** The catalogue product of an item, when it was found before. */
