@@ -8,6 +8,7 @@ import { chargesOf } from './charges';
 import { faultGate, overRate } from './gate';
 import { jpegMeasures } from './jpeg';
 import { Listings, type Outcome } from './listings';
+import { mp4Seconds } from './mp4';
 import { answerOffer, isOpen, type Offer, offersOn, type Reply } from './offers';
 import type { RoutedMarket } from './routes';
 import { cancelOrder } from './selling';
@@ -126,7 +127,7 @@ export function apiRoutes(world: World, market: RoutedMarket, deliverer: Deliver
 
   app.get(`/${listingsPath}`, (c) => {
     const { reference, state, after = '', limit = '50' } = c.req.query();
-    const size = Math.min(200, Math.max(1, Number(limit) || 50));
+    const size = Math.min(world.odd(market.name).mostAtOnce || 200, Math.max(1, Number(limit) || 50));
     const all = world
       .listings(market.name, c.get('seller').name)
       .flatMap((listing) => world.asRead(listing) ?? [])
@@ -158,6 +159,29 @@ export function apiRoutes(world: World, market: RoutedMarket, deliverer: Deliver
       answer(c, await listings.end(c.get('seller'), c.req.param('id'))),
     );
   }
+
+  if (market.switchesOff) {
+    app.post(`/${listingsPath}/:id/off`, async (c) =>
+      answer(c, await listings.switchOff(c.get('seller'), c.req.param('id'))),
+    );
+    app.post(`/${listingsPath}/:id/on`, async (c) => {
+      const body = await readBody(c);
+      if (!body) return refuse(c, market, 400, 'The body is not a JSON object');
+      return once(c, body, async () => answer(c, await listings.switchOn(c.get('seller'), c.req.param('id'), body)));
+    });
+  }
+
+  if (market.clips)
+    app.post(`/${market.clips}`, async (c) => {
+      const bytes = Buffer.from(await c.req.arrayBuffer());
+      if (bytes.length > 60_000_000) return refuse(c, market, 422, 'A clip must be an MP4 of at most 60 MB');
+      const seconds = mp4Seconds(bytes);
+      if (seconds === null) return refuse(c, market, 422, 'This is no MP4 that can be read');
+      const id = createHash('sha256').update(bytes).digest('hex').slice(0, 24);
+      await writeFile(join(world.photoFolder, `${market.name}-${id}.mp4`), bytes);
+      await world.store.put<Json>('clips', `${market.name}/${id}`, { seller: c.get('seller').name, seconds });
+      return c.json({ id, seconds }, 201);
+    });
 
   app.post(`/${photosPath}`, async (c) => {
     const bytes = Buffer.from(await c.req.arrayBuffer());
@@ -226,8 +250,9 @@ export function apiRoutes(world: World, market: RoutedMarket, deliverer: Deliver
       .sort((a, b) => (a.updatedAt ?? a.createdAt) - (b.updatedAt ?? b.createdAt) || (a.id < b.id ? -1 : 1));
     // Of many at the same moment the time does not say where one has come to; the last order's number does.
     const before = orders.findIndex((order) => order.id === c.req.query('after'));
-    const page = orders.slice(before + 1, before + 201);
-    const next = orders.length > before + 201 ? (page.at(-1)?.id ?? null) : null;
+    const size = world.odd(market.name).mostAtOnce || 200;
+    const page = orders.slice(before + 1, before + 1 + size);
+    const next = orders.length > before + 1 + size ? (page.at(-1)?.id ?? null) : null;
     return c.json({ orders: page, serverTime: new Date(world.now()).toISOString(), next });
   });
   app.get('/orders/:id', (c) => {

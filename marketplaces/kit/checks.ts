@@ -76,6 +76,14 @@ export class Checks {
     }
   }
 
+  /** A film that was uploaded, of at most so many seconds. */
+  clip(value: Json | undefined, look: Look, max: number): void {
+    if (value === undefined || value === null) return;
+    const film = look.clip(textOf(value));
+    if (!film) this.say('/clip', 'This clip was never uploaded.');
+    else if (film.seconds > max) this.say('/clip', `A clip lasts at most ${max} seconds.`);
+  }
+
   /** Plain text holds no markup. */
   plain(pointer: string, value: Json | undefined, name: string): void {
     if (/<\/?[a-z][^>]*>/i.test(textOf(value))) this.say(pointer, `${name} must be plain.`);

@@ -36,7 +36,7 @@ function listingCard(world: World, market: Market, listing: Listing): string {
       ? action(market, 'bid', 'Bid as a buyer', [
           own,
           { name: 'amount', label: 'Cents', value: String(price), size: 6 },
-        ])
+        ]) + action(market, 'run-out', 'Let its time run out', [own])
       : action(market, 'buy', 'Buy as a buyer', [own, { name: 'quantity', label: 'How many', value: '1', size: 2 }]),
     ...(market.offersOf
       ? [
@@ -99,11 +99,15 @@ function weather(market: Market): string {
     fault('slow', 'Answer beyond any patience', [times, ms('180000')]),
     fault('drop-before', 'Drop the connection before the work', [times]),
     fault('drop-after', 'Drop the connection after the work', [times]),
+    fault('cut-short', 'Break the answer off in its middle', [times]),
     fault('error-500', 'Answer that something went wrong', [times]),
     fault('busy-429', 'Answer that it is too much', [times, ms('3000')]),
     fault('token-slow', 'Answer token requests slowly', [times, ms('20000')]),
     action(market, 'odd', 'Show only what was a while ago', [
       { name: 'lagMs', label: 'Milliseconds', value: '3000', size: 6 },
+    ]),
+    action(market, 'odd', 'Show lists in short pages only', [
+      { name: 'mostAtOnce', label: 'At a time', value: '5', size: 3 },
     ]),
     action(market, 'odd', 'Leave these fields as they were', [{ name: 'ignores', label: 'Fields', size: 12 }]),
     action(market, 'odd', 'Take nothing new', [

@@ -20,7 +20,15 @@ import type { Data, Json, Listing, Market, Order, Problem, Rules, Seller } from 
 import type { Deliverer } from './webhooks';
 import type { Fault, World } from './world';
 
-const faultKinds: Fault['kind'][] = ['slow', 'drop-before', 'drop-after', 'error-500', 'busy-429', 'token-slow'];
+const faultKinds: Fault['kind'][] = [
+  'slow',
+  'drop-before',
+  'drop-after',
+  'error-500',
+  'busy-429',
+  'token-slow',
+  'cut-short',
+];
 
 /** Sets a value deep in the rules by a path such as `limits.title` or `categories.3.attributes.0.required`. */
 function setPath(rules: Rules, path: string, value: Json): Rules {
@@ -250,6 +258,12 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
           String(given.buyer ?? 'A bidder in Marrowby'),
         );
         return typeof made === 'string' ? c.json({ error: made }, 409) : done(c, made);
+      }
+      // Its time is over now, for this one alone.
+      case 'run-out': {
+        await world.saveListing({ ...listing, endsAt: world.now() });
+        await passTime(world, deliverer);
+        return done(c, { state: world.listing(market.name, listing.id)?.state ?? '' });
       }
       case 'rush': {
         // Many orders within a moment, each of one piece, as long as there are any.

@@ -29,6 +29,7 @@ const sizes: Record<string, { width: number; height: number }> = {
 const look: Look = {
   now: Date.UTC(2026, 0, 15),
   photo: (id) => sizes[id],
+  clip: (id) => ({ short: { seconds: 12 }, long: { seconds: 16 } })[id],
   taken: (reference) => (reference === 'USED-1' ? '5' : null),
   own: null,
 };

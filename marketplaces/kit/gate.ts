@@ -49,6 +49,16 @@ export const faultGate = (world: World, market: Market) => async (c: Context, ne
       });
     case 'drop-before':
       return cut(c);
+    // The work is done, and the answer breaks off in its middle.
+    case 'cut-short': {
+      await next();
+      const whole = Buffer.from(await c.res.arrayBuffer());
+      const { outgoing } = c.env as HttpBindings; // the server is always Node's
+      outgoing.writeHead(c.res.status, { 'content-type': 'application/json', 'content-length': whole.length });
+      outgoing.write(whole.subarray(0, Math.floor(whole.length / 2)), () => outgoing.socket?.destroy());
+      c.res = new Response(null, { headers: { 'x-hono-already-sent': 'true' } });
+      return;
+    }
     case 'drop-after':
       await next();
       c.res = cut(c);

@@ -23,7 +23,7 @@ const refused = (
   headers: Record<string, string> = {},
 ): Outcome => ({ refusal: { status, title, problems, headers } });
 
-const isOn = (listing: Listing) => listing.state === 'live' || listing.state === 'review' || listing.state === 'paused';
+const isOn = (listing: Listing) => ['live', 'review', 'paused', 'off'].includes(listing.state);
 
 /** Making, changing and ending listings by the marketplace's rules; how a request for it arrives is not its business. */
 export class Listings {
@@ -41,6 +41,7 @@ export class Listings {
     return {
       now: this.#world.now(),
       photo: (id) => this.#photo(id, own),
+      clip: (id) => this.#world.store.get<{ seconds: number }>('clips', `${name}/${id}`),
       taken: (reference) => this.#world.store.get<string>('references', `${name}/${seller.name}/${reference}`) ?? null,
       own,
     };
@@ -147,6 +148,27 @@ export class Listings {
     const changed = await this.#world.saveListing({ ...found.listing, data: merged });
     await this.#noteReference(changed);
     return { listing: changed };
+  }
+
+  /** Out of sight of buyers, and kept with its number and everything that it says. */
+  async switchOff(seller: Seller, id: string): Promise<Outcome> {
+    const found = this.owned(seller, id);
+    if (!found.listing || found.listing.state === 'off') return found;
+    if (!isOn(found.listing)) return refused(409, 'This listing was deleted');
+    return {
+      listing: await this.#world.saveListing({ ...found.listing, state: 'off', endedAt: this.#world.now() }),
+    };
+  }
+
+  /** In sight again, with what has changed meanwhile; without another review. */
+  async switchOn(seller: Seller, id: string, part: Data): Promise<Outcome> {
+    const found = this.owned(seller, id);
+    if (!found.listing) return found;
+    if (found.listing.state !== 'off' && found.listing.state !== 'live')
+      return refused(409, 'Only what was switched off can be switched on');
+    const changed = await this.change(seller, id, part);
+    if (!changed.listing) return changed;
+    return { listing: await this.#world.saveListing({ ...changed.listing, state: 'live', endedAt: null }) };
   }
 
   async end(seller: Seller, id: string): Promise<Outcome> {

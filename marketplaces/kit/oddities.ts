@@ -4,6 +4,8 @@ import type { Data, Listing, Order } from './types';
 export type Oddities = {
   /** Reads show what was done only after so long. */
   lagMs: number;
+  /** Lists are read so many at a time, however many were asked for; 0 for as many as were asked for. */
+  mostAtOnce: number;
   /** A refresh token is good once, without any grace. */
   tokensOnce: boolean;
   /** Uploads that no listing shows are forgotten after so long; 0 for never. */
@@ -22,6 +24,7 @@ export type Oddities = {
 
 export const noOddities: Oddities = {
   lagMs: 0,
+  mostAtOnce: 0,
   tokensOnce: false,
   uploadsMs: 0,
   ignores: [],
@@ -37,6 +40,7 @@ export function readOddities(given: Record<string, unknown>): Oddities {
     Array.isArray(value) ? value.map(String) : typeof value === 'string' && value ? value.split(/[, ]+/) : [];
   return {
     lagMs: Number(given.lagMs) || 0,
+    mostAtOnce: Number(given.mostAtOnce) || 0,
     tokensOnce: String(given.tokensOnce) === 'true',
     uploadsMs: Number(given.uploadsMs) || 0,
     ignores: words(given.ignores),

@@ -54,8 +54,33 @@ export function openApiOf(market: Market, origin: string): object {
         },
       },
       [`/${listings}/{id}/end`]: {
-        post: { summary: 'End a listing', parameters: [id], responses: answer('The listing') },
+        post: {
+          summary: market.switchesOff ? 'Delete a listing for good' : 'End a listing',
+          parameters: [id],
+          responses: answer('The listing'),
+        },
       },
+      ...(market.switchesOff
+        ? {
+            [`/${listings}/{id}/off`]: {
+              post: {
+                summary: 'Out of sight, kept with its number',
+                parameters: [id],
+                responses: answer('The listing'),
+              },
+            },
+            [`/${listings}/{id}/on`]: {
+              post: {
+                summary: 'In sight again, with the changes in the body',
+                parameters: [id, ...headers],
+                responses: answer('The listing'),
+              },
+            },
+          }
+        : {}),
+      ...(market.clips
+        ? { [`/${market.clips}`]: { post: { summary: 'Upload an MP4 as the body', responses: answer('The clip') } } }
+        : {}),
       [`/${photos}`]: { post: { summary: 'Upload a JPEG as the body', responses: answer('The photo number') } },
       '/orders': {
         get: {

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Hono } from 'hono';
+import { type Context, Hono } from 'hono';
 import { escapeHtml, page } from './page';
 import { buy } from './selling';
 import type { Listing, Market } from './types';
@@ -66,6 +66,7 @@ export function publicRoutes(world: World, market: Market, deliverer: Deliverer)
         title,
         `<h1>${escapeHtml(title)}</h1><p class="price" id="price">${money(price, rules.currency)}</p>${sale}
         <div class="photos">${photos.map((id, index) => `<img alt="Photo ${index + 1}" src="${photo(id)}">`).join('')}</div>
+        ${typeof listing.data.clip === 'string' ? `<video controls width="360" src="/${market.name}/clip/${escapeHtml(listing.data.clip)}.mp4"></video>` : ''}
         <div id="text">${rules.lists.richText ? text.replace(/<(?!\/?(p|br|ul|ol|li|b|strong|i|em|h2|h3)\b)[^>]*>/gi, '') : `<pre>${escapeHtml(text)}</pre>`}</div>
         <table>${facts}</table><p><small>Listing ${listing.id}, seller ${escapeHtml(listing.seller)}, reference ${escapeHtml(reference)}</small></p>`,
       ),
@@ -97,18 +98,17 @@ export function publicRoutes(world: World, market: Market, deliverer: Deliverer)
     );
   });
 
-  app.get('/photo/:file', async (c) => {
-    const id = c.req.param('file').replace('.jpg', '');
+  const upload = async (c: Context, file: string, ending: string, type: string) => {
+    const id = file.replace(`.${ending}`, '');
     if (!/^[0-9a-f]{24}$/.test(id)) return c.notFound();
     try {
-      const bytes = await readFile(join(world.photoFolder, `${market.name}-${id}.jpg`));
-      return c.body(new Uint8Array(bytes), 200, {
-        'content-type': 'image/jpeg',
-        'cache-control': 'public, max-age=86400',
-      });
+      const bytes = await readFile(join(world.photoFolder, `${market.name}-${id}.${ending}`));
+      return c.body(new Uint8Array(bytes), 200, { 'content-type': type, 'cache-control': 'public, max-age=86400' });
     } catch {
       return c.notFound();
     }
-  });
+  };
+  app.get('/photo/:file', (c) => upload(c, c.req.param('file'), 'jpg', 'image/jpeg'));
+  if (market.clips) app.get('/clip/:file', (c) => upload(c, c.req.param('file'), 'mp4', 'video/mp4'));
   return app;
 }

@@ -5,13 +5,15 @@ import { crateway } from '../crateway/market';
 import { hallowick } from '../hallowick/market';
 import { oakhand } from '../oakhand/market';
 import { pippet } from '../pippet/market';
+import { selasar } from '../selasar/market';
 import { chargesOf } from './charges';
 import { dataOf } from './checks';
 import { passTime } from './clock';
 import { Listings } from './listings';
-import { buy } from './selling';
+import { buy, passReviews } from './selling';
 import { Store } from './store';
 import { bid } from './timed';
+import { traits } from './traits';
 import type { Data, Listing, Market, Rules } from './types';
 import { Deliverer } from './webhooks';
 import { World } from './world';
@@ -25,7 +27,7 @@ let deliverer: Deliverer;
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'netting-time-'));
   store = new Store(join(folder, 'store'));
-  world = new World(store, [hallowick, pippet, oakhand, crateway], folder);
+  world = new World(store, [hallowick, pippet, oakhand, crateway, selasar], folder);
   deliverer = new Deliverer(world);
   for (const market of world.markets) await store.put('photos', `${market.name}/p`, { width: 1_600, height: 1_600 });
 });
@@ -74,6 +76,27 @@ const onPippet: Data = {
   photos: ['p'],
   postagePaidBy: 'buyer',
   weightClass: 'light',
+};
+
+const onSelasar = (sellerSku: string): Data => {
+  const isColour = ({ name }: { name: string }) => name === traits.colour.names[2];
+  const leaf = selasar.firstRules.categories.find((one) => one.leaf && !one.attributes.some(isColour));
+  const wanted = leaf?.attributes.filter((one) => one.required) ?? [];
+  return {
+    sellerSku,
+    name: 'Quay strap',
+    brand: 'No brand',
+    description: '<p>Leather</p>',
+    category: leaf?.id ?? '',
+    attributes: Object.fromEntries(wanted.map((one) => [one.id, one.values?.[0] ?? 'Any'])),
+    condition: 'new',
+    highlights: ['Wide', 'Soft'],
+    contents: ['1 x Strap'],
+    images: ['p'],
+    price: { amount: '90.00', currency: 'SGD' },
+    quantity: 2,
+    parcel: { kilograms: 0.3, centimetres: [20, 10, 4] },
+  };
 };
 
 async function made(market: Market, data: Data): Promise<Listing> {
@@ -166,4 +189,24 @@ test('what lies in the warehouse is billed by volume each month, and its handlin
   ]);
   const order = await buy(world, deliverer, crateway, now(stored) ?? stored, 2, 'Marrowby');
   expect(order).toMatchObject({ fee: 29_800 * 0.14 + 2 * 480 });
+});
+
+test('what a seller switched off keeps its number and can be switched on; what was deleted cannot, nor its number used', async () => {
+  const who = await world.addSeller('selasar', 's', 'p');
+  const there = new Listings(world, selasar);
+  const listing = await made(selasar, onSelasar('QS-100'));
+  await after(2_000);
+  await passReviews(world, deliverer);
+  expect(now(listing)?.state).toBe('live');
+  expect((await there.switchOff(who, listing.id)).listing?.state).toBe('off');
+  expect(await buy(world, deliverer, selasar, now(listing) ?? listing, 1, 'Marrowby')).toBe(
+    'This listing is not on sale any more.',
+  );
+  expect((await there.create(who, onSelasar('QS-100'))).refusal?.problems).toMatchObject([{ pointer: '/sellerSku' }]);
+  const on = await there.switchOn(who, listing.id, { quantity: 5 });
+  expect(on.listing).toMatchObject({ id: listing.id, state: 'live', endedAt: null, data: { quantity: 5 } });
+  // Ended is deleted here, also what is switched off.
+  await there.switchOff(who, listing.id);
+  expect((await there.end(who, listing.id)).listing?.state).toBe('ended');
+  expect((await there.switchOn(who, listing.id, {})).refusal?.status).toBe(409);
 });

@@ -17,7 +17,7 @@ export type Listing = {
   id: string;
   market: string;
   seller: string;
-  state: 'live' | 'ended' | 'sold' | 'review' | 'refused' | 'paused';
+  state: 'live' | 'ended' | 'sold' | 'review' | 'refused' | 'paused' | 'off';
   /** The fields as this marketplace names them. */
   data: Data;
   createdAt: number;
@@ -82,6 +82,8 @@ export type Order = {
 export type Look = {
   now: number;
   photo(id: string): { width: number; height: number } | undefined;
+  /** A film that was uploaded. */
+  clip(id: string): { seconds: number } | undefined;
   /** The listing that carries or carried a seller's number. */
   taken(reference: string): string | null;
   /** The listing that is being changed; null for a new one. */
@@ -145,6 +147,10 @@ export type Market = {
   labelOf?(rules: Rules, data: Data): number;
   /** Reasons for which its review refuses a listing. */
   review?(data: Data): Problem[];
+  /** A seller switches listings off and on again; ending one deletes it for good. */
+  switchesOff?: boolean;
+  /** Where short films are uploaded, as MP4; a listing names one in `clip`. */
+  clips?: string;
   /** Whether listings are made by requests of their own, or only in feeds or batches. */
   writes?: 'direct' | 'elsewhere';
   /** Lines for its interface description. */

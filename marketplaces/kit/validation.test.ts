@@ -17,6 +17,7 @@ const look: Look = {
   now: Date.UTC(2026, 0, 15),
   photo: (id) =>
     id === 'p' ? { width: 1_200, height: 900 } : id === 'small' ? { width: 320, height: 240 } : undefined,
+  clip: (id) => ({ short: { seconds: 12 }, long: { seconds: 16 } })[id],
   taken: () => null,
   own: null,
 };
@@ -98,6 +99,8 @@ test.each([
   ['oakhand', { decade: '1830s' }, '/decade'],
   ['oakhand', { personalPrompt: 'x'.repeat(201) }, '/personalPrompt'],
   ['oakhand', { pictureNumbers: [] }, '/pictureNumbers'],
+  ['oakhand', { clip: 'long' }, '/clip'],
+  ['oakhand', { clip: 'never uploaded' }, '/clip'],
 ] as [string, Data, string][])('%s refuses %j at %s', (name, part, pointer) => {
   const [market, data] = camera[name] ?? [hallowick, {}];
   expect(problems(market, { ...data, ...part })).toContain(pointer);

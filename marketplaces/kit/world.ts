@@ -4,7 +4,7 @@ import type { Store } from './store';
 import type { Listing, Market, Problem, Rules, Seller } from './types';
 
 export type Fault = {
-  kind: 'slow' | 'drop-before' | 'drop-after' | 'error-500' | 'busy-429' | 'token-slow';
+  kind: 'slow' | 'drop-before' | 'drop-after' | 'error-500' | 'busy-429' | 'token-slow' | 'cut-short';
   times: number;
   ms: number;
   method: string | null;

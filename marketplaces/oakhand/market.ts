@@ -60,6 +60,7 @@ const rules: Rules = {
     tagLength: 24,
     materials: 10,
     prompt: 200,
+    clipSeconds: 15,
     priceMin: 20,
     priceMax: 5_000_000,
     quantity: 999,
@@ -163,6 +164,7 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
   checks.oneOf('/returnProfile', data.returnProfile, now.lists.returnProfiles ?? [], 'The return profile', true);
   checks.section(data.section, now, 40);
   checks.text('/personalPrompt', data.personalPrompt ?? '', 0, limit('prompt'), 'The prompt');
+  checks.clip(data.clip, look, limit('clipSeconds'));
   checkVariants(checks, '/options', data.options, now);
   return checks.problems;
 }
@@ -176,6 +178,7 @@ export const oakhand: Market = {
   errors: 'problem',
   hasWebhooks: true,
   paths: { listings: 'shop/listings', photos: 'shop/pictures' },
+  clips: 'shop/clips',
   firstRules: rules,
   validate,
   summary: (data) => ({

@@ -192,6 +192,7 @@ export const selasar: RoutedMarket = {
   honoursIdempotencyKey: true,
   errors: 'problem',
   hasWebhooks: true,
+  switchesOff: true,
   paths: { listings: 'items', photos: 'images' },
   firstRules: rules,
   validate,

@@ -8,7 +8,7 @@ import type { Session } from './session';
 export type RemoteListing = {
   remoteId: string;
   url: string;
-  state: 'live' | 'ended' | 'sold' | 'review' | 'refused';
+  state: 'live' | 'off' | 'ended' | 'sold' | 'review' | 'refused';
   /** Why it was refused in review. */
   reasons?: { text: string; field?: string }[];
   sku: string;
@@ -121,6 +121,10 @@ export type Connector = {
   /** Which of these fields of ours are shown in the same places as the sent ones, so that sending those changes them, too. */
   shownWith(sent: string[], among: string[]): string[];
   end(session: Session, remoteId: string, idempotencyKey: string): Promise<RemoteListing>;
+  /** Ends it for good, where `end` only switches it off. */
+  remove?(session: Session, remoteId: string, idempotencyKey: string): Promise<RemoteListing>;
+  /** Switches on what was switched off, with everything that it says by now. */
+  switchOn?(session: Session, remoteId: string, sending: Sending): Promise<RemoteListing>;
   read(session: Session, remoteId: string): Promise<RemoteListing>;
   /** Live listings that carry our stock number: the way to find out whether an earlier try got through. */
   findLive(session: Session, sku: string): Promise<RemoteListing[]>;

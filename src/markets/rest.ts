@@ -4,7 +4,7 @@ import type { Content } from '../core/listing';
 import { shareOut } from '../core/price';
 import type { MarketRules } from '../core/rules';
 import { offerStates } from '../core/sync';
-import type { Connector, OfferReply, RemoteListing, RemoteOffer, RemoteOrder } from './connector';
+import type { Connector, OfferReply, RemoteListing, RemoteOffer, RemoteOrder, Sending } from './connector';
 import type { WireFields } from './content';
 import type { Session } from './session';
 
@@ -14,7 +14,7 @@ type Wire = Record<string, unknown>;
 export type RestManner = Pick<
   Connector,
   'market' | 'name' | 'about' | 'access' | 'honoursIdempotencyKey' | 'hasWebhooks'
-> & { linesAtOnce?: number; takesOffers?: boolean } & {
+> & { linesAtOnce?: number; takesOffers?: boolean; switchesOff?: boolean } & {
   paths: { listings: string; photos: string };
   rules(published: unknown): MarketRules;
   /** Our content as their fields. */
@@ -29,7 +29,7 @@ export type RestManner = Pick<
 
 const listingSchema = z.looseObject({
   id: z.string(),
-  state: z.enum(['live', 'ended', 'sold', 'review', 'refused', 'paused']),
+  state: z.enum(['live', 'ended', 'sold', 'review', 'refused', 'paused', 'off']),
   reasons: z.array(z.object({ detail: z.string().max(1_000), pointer: z.string().max(200).optional() })).optional(),
   link: z.url({ protocol: /^https?$/ }),
   renewsAt: z.iso.datetime().nullish(),
@@ -229,6 +229,15 @@ export function restConnector(manner: RestManner): Connector {
       throw withOurField(error, manner);
     });
 
+  const deed = async (
+    session: Session,
+    remoteId: string,
+    verb: 'end' | 'off' | 'on',
+    idempotencyKey: string,
+    body: Wire = {},
+  ) =>
+    listing(await call(session, 'POST', `/${listings}/${encodeURIComponent(remoteId)}/${verb}`, body, idempotencyKey));
+
   return {
     market,
     name,
@@ -273,8 +282,18 @@ export function restConnector(manner: RestManner): Connector {
       const places = new Set(manner.wireFields(sent));
       return among.filter((field) => manner.wireFields([field]).some((place) => places.has(place)));
     },
-    end: async (session, remoteId, idempotencyKey) =>
-      listing(await call(session, 'POST', `/${listings}/${encodeURIComponent(remoteId)}/end`, {}, idempotencyKey)),
+    end: (session, remoteId, idempotencyKey) =>
+      manner.switchesOff
+        ? deed(session, remoteId, 'off', idempotencyKey)
+        : deed(session, remoteId, 'end', idempotencyKey),
+    ...(manner.switchesOff
+      ? {
+          remove: (session: Session, remoteId: string, idempotencyKey: string) =>
+            deed(session, remoteId, 'end', idempotencyKey),
+          switchOn: (session: Session, remoteId: string, { content, photoIds, idempotencyKey }: Sending) =>
+            deed(session, remoteId, 'on', idempotencyKey, manner.toWire(content, photoIds)),
+        }
+      : {}),
     read: async (session, remoteId) =>
       listing(await call(session, 'GET', `/${listings}/${encodeURIComponent(remoteId)}`)),
     async findLive(session, sku) {

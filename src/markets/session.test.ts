@@ -4,7 +4,7 @@ import { NettingError } from '../core/errors';
 import { Pacer } from './pacer';
 import { type Access, openSession, retryAfterOf, type Session } from './session';
 
-type Answer = { status: number; body?: string; headers?: Record<string, string> };
+type Answer = { status: number; body?: string; headers?: Record<string, string>; breaksOff?: boolean };
 let answers: Answer[] = [];
 let asked: { method: string; path: string; headers: IncomingMessage['headers']; body: string }[] = [];
 let server: Server;
@@ -23,7 +23,9 @@ beforeAll(async () => {
       });
       const answer = answers.shift() ?? { status: 200, body: '{}' };
       if (answer.status === 0) return void request.socket.destroy();
-      response.writeHead(answer.status, answer.headers).end(answer.body ?? '');
+      response.writeHead(answer.status, answer.headers);
+      if (answer.breaksOff) response.write(answer.body, () => request.socket.destroy());
+      else response.end(answer.body ?? '');
     });
   });
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
@@ -192,4 +194,9 @@ test('nothing is sent when the lease is over', async () => {
   });
   await expect(session.send({ method: 'POST', path: '/x', body: {} })).rejects.toThrow('another worker');
   expect(asked).toHaveLength(0);
+});
+
+test.each([200, 422])('an answer of %i that breaks off in its middle leaves open what was done', async (status) => {
+  const error = await failure({ status, body: '{"id":', headers: { 'content-length': '40' }, breaksOff: true });
+  expect(error).toMatchObject({ code: 'market-unreachable', message: 'Market gave an answer that cannot be read' });
 });

@@ -109,6 +109,9 @@ export async function refusal(response: Response, marketName: string): Promise<N
   return new NettingError('market-refused', said, { details, field: details[0]?.field });
 }
 
+const unreadable = (marketName: string) =>
+  new NettingError('market-unreachable', `${marketName} gave an answer that cannot be read`, {});
+
 /** So often access is renewed for one request before it counts as refused. */
 const mostRenewals = 2;
 
@@ -156,7 +159,7 @@ export function openSession(options: SessionOptions): Session {
         response = await once(request, await options.renewAccess());
       options.heard?.(response.status < 500);
       if (!response.ok) {
-        const error = await refusal(response, marketName);
+        const error = await refusal(response, marketName).catch(() => unreadable(marketName));
         if (error.code === 'market-busy') pacer.backOff(error.facts.retryAfterMs ?? 1_000);
         throw error;
       }
@@ -168,7 +171,7 @@ export function openSession(options: SessionOptions): Session {
           .filter(Boolean)
           .map((line): unknown => JSON.parse(line));
       } catch {
-        throw new NettingError('market-unreachable', `${marketName} gave an answer that cannot be read`, {});
+        throw unreadable(marketName);
       }
     },
   };

@@ -4,6 +4,7 @@ import { database } from '../db/client';
 import { listing } from '../db/schema';
 import type { FrozenRequest } from '../db/schema/work';
 import type { Connector, RemoteListing } from '../markets';
+import { isSwitchedOff } from '../services/records/compute-row';
 import { endedOpen, type OpenCreate, uncertainFor } from '../services/records/open-create';
 import type { JobRow } from './claim';
 import type { Sent } from './finish';
@@ -47,8 +48,8 @@ export async function findMade(
         inArray(listing.remoteId, ['', ...found.map((one) => one.remoteId)]),
       ),
     );
-  const made = found.find((one) => !taken.some((other) => other.remoteId === one.remoteId));
-  if (made) return made;
+  const there = found.find((one) => !taken.some((other) => other.remoteId === one.remoteId));
+  if (there) return there;
   if (wait > 0) throw new Unsettled(Math.min(wait, lookEveryMs));
   return null;
 }
@@ -76,6 +77,26 @@ const mayRepeat = (connector: Connector, { request, key }: OpenCreate): boolean 
   key !== null &&
   Date.now() - Date.parse(request.firstSentAt) < keyHours * 3_600_000;
 
+/** Makes a listing, or switches on the one that the request names. */
+const make = (lane: Lane, connector: Connector, { switchesOn, content, photoIds }: FrozenRequest, key: string) => {
+  const sending = { content, photoIds, idempotencyKey: key };
+  return switchesOn !== undefined && connector.switchOn
+    ? connector.switchOn(lane.session, switchesOn, sending)
+    : connector.create(lane.session, sending);
+};
+
+/** What was made by a request, earlier or just now. */
+export const made = ({ content, switchesOn }: FrozenRequest, remote: RemoteListing): Sent => ({
+  outcome: 'created',
+  content,
+  remote,
+  isSwitchedOn: switchesOn !== undefined,
+});
+
+/** What is switched on again by publishing it; undefined for what is made anew. */
+export const switchedOffId = (connector: Connector, stored: ListingRow): string | undefined =>
+  connector.switchOn && isSwitchedOff(stored) ? (stored.remoteId ?? undefined) : undefined;
+
 export async function create(
   lane: Lane,
   connector: Connector,
@@ -85,27 +106,20 @@ export async function create(
   open: OpenCreate | null,
 ): Promise<Sent> {
   if (open) {
-    const { request, key } = open;
-    const made = mayRepeat(connector, open)
-      ? await connector.create(lane.session, {
-          content: request.content,
-          photoIds: request.photoIds,
-          idempotencyKey: key ?? '',
-        })
+    const remote = mayRepeat(connector, open)
+      ? await make(lane, connector, open.request, open.key ?? '')
       : await findMade(lane, connector, open, stored);
-    if (made) return { outcome: 'created', content: request.content, remote: made, earlier: true };
+    if (remote) return { ...made(open.request, remote), earlier: true };
   }
   const ids = await photoIds(lane, connector, hashesOf(content));
-  const { key } = await freeze(lane, row, {
+  const request: FrozenRequest = {
     kind: 'create',
     content,
     fields: [],
     photoIds: ids,
     firstSentAt: new Date().toISOString(),
-  });
-  return {
-    outcome: 'created',
-    content,
-    remote: await connector.create(lane.session, { content, photoIds: ids, idempotencyKey: key }),
+    switchesOn: switchedOffId(connector, stored),
   };
+  const { key } = await freeze(lane, row, request);
+  return made(request, await make(lane, connector, request, key));
 }

@@ -86,6 +86,8 @@ export type Sent = {
   shown?: string[];
   content: Content;
   remote: RemoteListing;
+  /** Of what was created: it was there before, and is only in sight again. */
+  isSwitchedOn?: boolean;
   /** What was settled is an earlier request: what is wanted by now is looked at in one more round. */
   earlier?: boolean;
 };
@@ -141,8 +143,8 @@ export async function storeTaken(row: JobRow, worker: string, sent: Sent): Promi
 export async function finishSent(row: JobRow, worker: string, itemId: number, sent: Sent): Promise<void> {
   const at = new Date();
   await transaction(async (tx) => {
-    const isNew = sent.outcome === 'created' || sent.outcome === 'renewed';
-    const verb = isNew ? 'made' : sent.outcome === 'ended' ? 'ended' : 'changed';
+    const isNew = (sent.outcome === 'created' || sent.outcome === 'renewed') && !sent.isSwitchedOn;
+    const verb = sent.isSwitchedOn ? 'switched on again' : isNew ? 'made' : sent.outcome;
     const closed = await close(
       tx,
       row,
@@ -227,7 +229,7 @@ export async function finishGone(
   row: JobRow,
   worker: string,
   itemId: number,
-  remote: 'ended' | 'sold' | 'refused' | 'gone',
+  remote: 'off' | 'ended' | 'sold' | 'refused' | 'gone',
 ): Promise<void> {
   const why = remote === 'sold' ? 'It was sold there meanwhile' : 'It is not live there any more';
   await transaction(async (tx) => {

@@ -78,7 +78,9 @@ export async function freeze({ worker }: Lane, row: JobRow, request: FrozenReque
   const key = randomUUID();
   const text =
     request.kind === 'create'
-      ? 'Sending a new listing'
+      ? request.switchesOn
+        ? `Switching listing ${request.switchesOn} on again`
+        : 'Sending a new listing'
       : request.kind === 'end'
         ? 'Ending the listing'
         : `Sending ${request.fields.join(', ')}`;

@@ -51,7 +51,7 @@ export async function endForRenewal(
       photoIds: [],
       firstSentAt: new Date().toISOString(),
     });
-    await connector.end(lane.session, remoteId, key);
+    await (connector.remove ?? connector.end)(lane.session, remoteId, key);
   }
   await storeEnded(row, worker, 'renewed');
   return true;

@@ -10,7 +10,7 @@ import { connectorOf, LostLease } from '../markets';
 import { computeRow } from '../services/records/compute-row';
 import { loadItem } from '../services/records/load-items';
 import type { JobRow } from './claim';
-import { create, findMade, openCreate, Unsettled } from './create';
+import { create, findMade, made, openCreate, switchedOffId, Unsettled } from './create';
 import {
   finishFailed,
   finishGone,
@@ -19,6 +19,7 @@ import {
   notTaken,
   postpone,
   type Sent,
+  storeEnded,
   storeTaken,
 } from './finish';
 import { givePlace, takePlace } from './new-listings';
@@ -66,8 +67,7 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
   if (open && action.kind !== 'create') {
     const remote = await findMade(lane, connector, open, stored);
     if (remote) {
-      const { content } = open.request;
-      return finishSent(row, worker, item.id, { outcome: 'created', content, remote, earlier: true });
+      return finishSent(row, worker, item.id, { ...made(open.request, remote), earlier: true });
     }
     // It was not made. What is tried from here on is no repeat of it.
     row.request = null;
@@ -87,10 +87,20 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
       );
     }
     case 'create': {
-      const pause = open ? null : await takePlace(account, row.id);
+      const again = open ? undefined : switchedOffId(connector, stored);
+      const pause = open || again ? null : await takePlace(account, row.id);
       if (pause)
         return postpone(row, worker, pause.ms, new NettingError('market-busy', pause.why), { countsAsAttempt: false });
-      const sent = await create(lane, connector, row, stored, computed.content, open);
+      const sent = await create(lane, connector, row, stored, computed.content, open).catch(async (error: unknown) => {
+        const isGone = error instanceof NettingError && (error.code === 'not-found' || error.code === 'market-blocked');
+        if (!row.request?.switchesOn || !isGone) throw error;
+        return null;
+      });
+      if (!sent) {
+        // It was deleted there: its number is kept in the history, and it is made anew.
+        await storeEnded(row, worker, 'made-again');
+        return carryOut(lane, row);
+      }
       return finishSent(row, worker, item.id, { ...sent, outcome: row.kind === 'renew' ? 'renewed' : 'created' });
     }
     case 'update': {

@@ -8,6 +8,7 @@ import type { Overrides } from '../listing/context';
 import type { Change, DoneChange, Refusal, RefusalKind } from './change';
 import { keyed } from './keys';
 import { type Move, movesBetween, onHand } from './movements';
+import { followNarrowings } from './narrowings';
 import { ownFaults } from './own-faults';
 
 /** An item with what is written for each account alone. */
@@ -141,6 +142,9 @@ function faultOf(field: Field, value: Json, now: Json, options: ApplyOptions): s
   return checked.success ? null : (checked.error.issues[0]?.message ?? 'This cannot stand here');
 }
 
+const placeOf = ({ target: { item, account, combination }, field }: Change) =>
+  `${item}/${account ?? ''}/${combination ?? ''}/${field}`;
+
 /**
  * Carries changes of one item out, all of them or none. Pure: it says what the item, what is written for the accounts
  * and the stock ledger become.
@@ -170,8 +174,7 @@ export function applyChanges(
       if (field.kind.is === 'combinations')
         to = keyed(to as Variation[], now.item.variations, options.newKey) as unknown as Json; // passed the field's schema
     }
-    const { item, account, combination } = change.target;
-    const place = `${item}/${account ?? ''}/${combination ?? ''}/${change.field}`;
+    const place = placeOf(change);
     if (!slots.has(place)) slots.set(place, { change, field, from: slot.now });
     now = slot.put(to);
   }
@@ -180,6 +183,14 @@ export function applyChanges(
   if (table && table.target.account === undefined) {
     const [fault] = variationFaults(axes, variations);
     if (fault) return refuse({ ...table, field: 'variations' }, 'invalid', fault);
+  }
+  for (const [account, to] of followNarrowings(before, now.item, now.overrides)) {
+    const change: Change = { target: { item: before.id, account }, field: 'variations', to };
+    const slot = overrideSlot(now, change, account, options);
+    if (typeof slot === 'string') continue;
+    const place = placeOf(change);
+    if (!slots.has(place)) slots.set(place, { change, field: slot.field, from: slot.now });
+    now = slot.put(to);
   }
   const after: Item = { ...now.item, quantity: onHand(now.item) };
   const done = [...slots.values()].flatMap(({ change, field, from }): DoneChange[] => {

@@ -258,3 +258,31 @@ test('a combination keeps its key by its values, a new one gets one of its own',
   expect(variationFaults([{ name: 'Colour', values: ['tan', 'green', 'black'] }], rows)).toEqual([]);
   expect(movesBetween(varied().item, varied().item)).toEqual([]);
 });
+
+test('an account at which one value alone is offered follows when that value is written otherwise, and back with an undo', () => {
+  const before: ItemRecord = {
+    ...varied(),
+    overrides: new Map<number, Record<string, Json>>([
+      [7, { variations: { Colour: 'tan' } }],
+      [8, { title: 'Own' }],
+    ]),
+  };
+  const tan = before.item.variations[1];
+  const changes = [
+    item('axes', [{ name: 'Colour', values: ['black', 'Tan brown'] }]),
+    item('variations', [before.item.variations[0] ?? null, { ...tan, values: ['Tan brown'] }] as Json),
+  ];
+  const result = done(applyChanges(before, changes, options));
+  expect(result.record.overrides.get(7)).toEqual({ variations: { Colour: 'Tan brown' } });
+  expect(result.record.overrides.get(8)).toEqual({ title: 'Own' });
+  expect(result.changes.map((one) => [one.target.account, one.field])).toContainEqual([7, 'variations']);
+  const back = done(applyChanges(result.record, inverseOf(result.changes), options));
+  expect(back.record.overrides).toEqual(before.overrides);
+  expect(back.record.item).toEqual(before.item);
+  // A value that is gone is no other value: what is said there stays, and is told to be chosen again.
+  const gone = [
+    item('axes', [{ name: 'Colour', values: ['black'] }]),
+    item('variations', [before.item.variations[0]] as Json),
+  ];
+  expect(done(applyChanges(before, gone, options)).record.overrides).toEqual(before.overrides);
+});

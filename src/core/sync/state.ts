@@ -1,5 +1,6 @@
 export const wantedStates = ['none', 'draft', 'live', 'ended'] as const;
-export const remoteStates = ['none', 'maybe', 'review', 'live', 'ended', 'sold', 'refused', 'gone'] as const;
+/** `off`: out of sight there, kept with its number, and can be switched on again. */
+export const remoteStates = ['none', 'maybe', 'review', 'live', 'off', 'ended', 'sold', 'refused', 'gone'] as const;
 
 /** Where something stands there, or may stand: of `maybe` a creation was sent and never answered. */
 export const thereStates: readonly (typeof remoteStates)[number][] = ['live', 'review', 'maybe'];
@@ -58,13 +59,13 @@ type When = { [F in keyof ListingFacts]?: ListingFacts[F][] };
 export const stateRules: { state: KnotState; when: When }[] = [
   { state: 'attention', when: { problem: [true] } },
   { state: 'sold', when: { remote: ['sold'] } },
-  { state: 'waiting', when: { busy: [true], remote: ['none', 'ended', 'refused', 'gone'] } },
+  { state: 'waiting', when: { busy: [true], remote: ['none', 'off', 'ended', 'refused', 'gone'] } },
   { state: 'waiting', when: { remote: ['review', 'maybe'] } },
   { state: 'conflict', when: { remote: ['live'], dirty: [true], drifted: [true] } },
   { state: 'changed', when: { remote: ['live'], dirty: [true] } },
   { state: 'changed', when: { remote: ['live'], drifted: [true] } },
   { state: 'live', when: { remote: ['live'] } },
-  { state: 'ended', when: { remote: ['ended', 'refused', 'gone'] } },
+  { state: 'ended', when: { remote: ['off', 'ended', 'refused', 'gone'] } },
   { state: 'draft', when: { wanted: ['draft', 'live'] } },
 ];
 

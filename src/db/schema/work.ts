@@ -11,6 +11,8 @@ export type FrozenRequest = {
   fields: string[];
   photoIds: string[];
   firstSentAt: string;
+  /** Of a creation: the listing that is switched on again, instead of a new one. */
+  switchesOn?: string;
   /** Of a creation that was not answered: from when on none of its requests can be under way any more. */
   openSince?: string;
   /** What was known of these fields before: it is so again when they say that they did not take them. */

@@ -13,6 +13,7 @@ export const selasar: Connector = {
     access: 'oauth',
     honoursIdempotencyKey: true,
     hasWebhooks: true,
+    switchesOff: true,
     paths: { listings: 'items', photos: 'images' },
     rules: selasarRules,
     toWire,

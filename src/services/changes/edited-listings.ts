@@ -14,6 +14,7 @@ export const findEditedListings = (db: Executor, ids: number[]) =>
           wanted: listing.wanted,
           busy: listing.busy,
           remote: listing.remote,
+          remoteId: listing.remoteId,
           sent: listing.sent,
           timesMade: listing.timesMade,
           dirty: listing.dirty,

@@ -9,7 +9,7 @@ import type { Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import type { ListingRow } from '../../db/schema';
 import { listing } from '../../db/schema';
-import { computeRow } from '../records/compute-row';
+import { computeRow, isSwitchedOff } from '../records/compute-row';
 import { accountCounts } from '../records/count-listings';
 import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadItems } from '../records/load-items';
@@ -94,7 +94,7 @@ function planKnot(item: Item, row: ListingRow | undefined, account: LoadedAccoun
     accountId: account.id,
     state: row?.state ?? 'none',
     action: action.kind,
-    why: action.kind === 'nothing' ? action.why : timedWarning(computed.content, account),
+    why: action.kind === 'nothing' ? action.why : (timedWarning(computed.content, account) ?? againNote(row)),
     fields: action.kind === 'update' ? action.changes.map((change) => change.field) : [],
     issues: action.kind === 'not-ready' ? action.issues : [],
     price: net?.price ?? null,
@@ -108,6 +108,9 @@ function timedWarning(content: Content, { compiled }: LoadedAccount): string | n
   if (content['extra.format'] !== 'timed') return null;
   return `Timed sale of ${String(content['extra.timedDays'] ?? 7)} days: once somebody has bid, ${compiled.rules.name} lets it be neither changed nor ended, and a sale elsewhere meanwhile would be one too many`;
 }
+
+const againNote = (row: ListingRow | undefined): string | null =>
+  row && isSwitchedOff(row) ? 'Switched on again there, under the number that it has' : null;
 
 /** Whether nothing was set for an account, so that a listing gets there what the marketplace makes of it. */
 const isBare = ({ defaults, templates, footer, houseTag, row }: LoadedAccount): boolean =>

@@ -5,8 +5,8 @@ import { priorities } from '../../core/sync';
 import { type Tx, transaction } from '../../db/client';
 import { listing, run } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { archiveRemoteIds } from '../records/archive-remote-ids';
 import { enqueueJobs } from '../records/enqueue-jobs';
+import { forgetRemoteIds } from '../records/forget-remote-ids';
 import { counted } from './counted';
 import { planPortions } from './plan-portions';
 import type { Publish } from './publish-schema';
@@ -83,7 +83,7 @@ async function keepAsDrafts(tx: Tx, actor: Actor, input: Publish): Promise<Publi
     const fresh = knots.filter((knot) => knot.action === 'create' || knot.action === 'not-ready');
     if (fresh.length === 0) return;
     const known = fresh.flatMap((knot) => rows.get(`${knot.itemId}/${knot.accountId}`)?.id ?? []);
-    if (known.length) await archiveRemoteIds(tx, sql`l.id in ${known}`, 'made-again');
+    if (known.length) await forgetRemoteIds(tx, sql`l.id in ${known}`);
     await tx
       .insert(listing)
       .values(
@@ -99,7 +99,6 @@ async function keepAsDrafts(tx: Tx, actor: Actor, input: Publish): Promise<Publi
         set: {
           // What may stand there is settled first.
           wanted: sql`if(remote = 'maybe', wanted, 'draft')`,
-          remote: sql`if(remote = 'maybe', remote, 'none')`,
           chosen: true,
         },
       });

@@ -3,8 +3,8 @@ import type { Item } from '../../core/item';
 import type { Tx } from '../../db/client';
 import type { ListingRow } from '../../db/schema';
 import { listing } from '../../db/schema';
-import { archiveRemoteIds } from '../records/archive-remote-ids';
 import { computeRow, derivedColumns } from '../records/compute-row';
+import { forgetRemoteIds } from '../records/forget-remote-ids';
 import type { LoadedAccount } from '../records/load-accounts';
 import { storeDerived } from '../records/refresh-listings';
 import type { PlannedKnot } from './plan-portions';
@@ -17,7 +17,7 @@ export async function wantLive(
   accounts: LoadedAccount[],
 ): Promise<number[]> {
   const known = knots.flatMap((knot) => rows.get(`${knot.itemId}/${knot.accountId}`)?.id ?? []);
-  if (known.length) await archiveRemoteIds(tx, sql`l.id in ${known}`, 'made-again');
+  if (known.length) await forgetRemoteIds(tx, sql`l.id in ${known}`);
   await tx
     .insert(listing)
     .values(
@@ -30,7 +30,7 @@ export async function wantLive(
       })),
     )
     .onDuplicateKeyUpdate({
-      set: { wanted: 'live', chosen: true, remote: sql`if(remote in ('live', 'review', 'maybe'), remote, 'none')` },
+      set: { wanted: 'live', chosen: true },
     });
   return derive(tx, knots, items, rows, accounts);
 }

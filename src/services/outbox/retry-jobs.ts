@@ -5,8 +5,8 @@ import { priorities } from '../../core/sync';
 import { transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import type { Actor } from '../access/actor';
-import { archiveRemoteIds } from '../records/archive-remote-ids';
 import { enqueueJobs } from '../records/enqueue-jobs';
+import { forgetRemoteIds } from '../records/forget-remote-ids';
 
 export const retryJobsSchema = z.union([
   z.object({ jobs: z.array(z.number().int()).min(1).max(2_000) }).strict(),
@@ -31,8 +31,8 @@ export async function retryJobs(_actor: Actor, input: z.infer<typeof retryJobsSc
     if (rows.length === 0) throw new NettingError('invalid', 'Nothing of this has failed');
     // What their review refused stands nowhere any more: it is made anew, under a number of its own.
     const refused = sql`l.id in ${rows.map((row) => row.listingId)} and l.remote = 'refused'`;
-    await archiveRemoteIds(tx, refused, 'made-again');
-    await tx.execute(sql`update listing l set l.remote = 'none', l.wanted = 'live' where ${refused}`);
+    await tx.execute(sql`update listing l set l.wanted = 'live' where ${refused}`);
+    await forgetRemoteIds(tx, refused);
     const queued = await enqueueJobs(tx, {
       where: sql`l.id in ${rows.map((row) => row.listingId)}`,
       // What was urgent is so again.

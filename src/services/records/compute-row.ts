@@ -8,13 +8,18 @@ const numberOr = (value: unknown, fallback: number | null) => (typeof value === 
 
 const isThere = (row: Pick<ListingRow, 'remote'>) => row.remote === 'live' || row.remote === 'review';
 
+/** Whether it was switched off there, also when it is to be switched on already: it goes on under the number that it has. */
+export const isSwitchedOff = ({ remote, remoteId }: Pick<ListingRow, 'remote' | 'remoteId'>): boolean =>
+  remoteId !== null && (remote === 'off' || remote === 'none');
+
 /** What a listing is computed from: the item, what is written for this marketplace, and what it is called there. */
 export function inputOf(
   item: Item,
-  row: Pick<ListingRow, 'overrides' | 'remote' | 'sent' | 'timesMade'> | undefined,
+  row: Pick<ListingRow, 'overrides' | 'remote' | 'remoteId' | 'sent' | 'timesMade'> | undefined,
   account: LoadedAccount,
 ): ListingInput {
-  const numberThere = row && isThere(row) && typeof row.sent?.sku === 'string' ? row.sent.sku : null;
+  const hasNumber = row && (isThere(row) || isSwitchedOff(row));
+  const numberThere = hasNumber && typeof row.sent?.sku === 'string' ? row.sent.sku : null;
   return { item, overrides: row?.overrides ?? {}, account, numberThere, timesMade: row?.timesMade ?? 0 };
 }
 

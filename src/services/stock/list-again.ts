@@ -2,8 +2,8 @@ import { and, eq, gt, inArray, sql } from 'drizzle-orm';
 import { priorities } from '../../core/sync';
 import type { Tx } from '../../db/client';
 import { account, listing } from '../../db/schema';
-import { archiveRemoteIds } from '../records/archive-remote-ids';
 import { enqueueJobs } from '../records/enqueue-jobs';
+import { forgetRemoteIds } from '../records/forget-remote-ids';
 import { refreshListings } from '../records/refresh-listings';
 
 /**
@@ -20,15 +20,14 @@ export async function listAgain(tx: Tx, itemId: number, only?: number): Promise<
         eq(listing.itemId, itemId),
         only === undefined ? undefined : eq(listing.id, only),
         eq(listing.wanted, 'live'),
-        inArray(listing.remote, ['ended', 'sold']),
+        inArray(listing.remote, ['off', 'ended', 'sold']),
         gt(listing.wantedQuantity, 0),
         eq(account.relistCancelled, true),
       ),
     );
   if (rows.length === 0) return 0;
   const ids = rows.map((row) => row.id);
-  await archiveRemoteIds(tx, sql`l.id in ${ids}`, 'made-again');
-  await tx.update(listing).set({ remote: 'none', remoteId: null, remoteUrl: null }).where(inArray(listing.id, ids));
+  await forgetRemoteIds(tx, sql`l.id in ${ids}`);
   await refreshListings(tx, [itemId]);
   await enqueueJobs(tx, { where: sql`l.id in ${ids}`, priority: priorities.create, runId: null });
   return ids.length;

@@ -19,7 +19,7 @@ export type GoneView = z.infer<typeof goneViewSchema>;
 
 export const isGone = and(
   eq(listing.wanted, 'live'),
-  inArray(listing.remote, ['ended', 'gone', 'sold']),
+  inArray(listing.remote, ['off', 'ended', 'gone', 'sold']),
   eq(listing.busy, false),
   gt(listing.wantedQuantity, 0),
 );

@@ -5,8 +5,8 @@ import { priorities } from '../../core/sync';
 import { transaction } from '../../db/client';
 import { item, listing, run } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { archiveRemoteIds } from '../records/archive-remote-ids';
 import { enqueueJobs } from '../records/enqueue-jobs';
+import { forgetRemoteIds } from '../records/forget-remote-ids';
 import { refreshListings } from '../records/refresh-listings';
 import { isGone } from './find-gone';
 
@@ -29,8 +29,7 @@ export async function settleGone(actor: Actor, input: z.infer<typeof settleGoneS
       await tx.update(listing).set({ wanted: 'ended' }).where(inArray(listing.id, ids));
       return { settled: ids.length };
     }
-    await archiveRemoteIds(tx, sql`l.id in ${ids}`, 'made-again');
-    await tx.update(listing).set({ remote: 'none', remoteId: null, remoteUrl: null }).where(inArray(listing.id, ids));
+    await forgetRemoteIds(tx, sql`l.id in ${ids}`);
     await refreshListings(tx, [...new Set(rows.map((row) => row.listing.itemId))]);
     const [{ insertId: runId }] = await tx.insert(run).values({
       kind: 'settle',

@@ -1,4 +1,4 @@
-import { jpeg, publishItems, readyFilm, stateOn, upload } from '../../support/items';
+import { jpeg, publishItems, readyFilm, sheet, stateOn, upload } from '../../support/items';
 import { previewOn, valueFor } from '../../support/preview';
 import { accounts, call, control, faultsLeft, marketListings, stack, until } from '../../support/stack';
 
@@ -141,6 +141,43 @@ test('a refusal in review is preview with its reasons, and the next try carries 
   );
   expect((await marketListings('selasar', `${first}-2`)).map((one) => one.state)).toEqual(['live']);
 }, 60_000);
+
+test('what is ended there is switched off, and switched on again with its number; what was deleted is made anew', async () => {
+  const account = await accountOn('selasar');
+  const item = await readyFilm();
+  const shows = (sku: string) => marketListings('selasar', sku);
+  const comesTo = (state: string) =>
+    until(
+      () => stateOn(item.id, account),
+      (one) => one === state,
+    );
+  await publishItems([item.id], [account]);
+  await comesTo('live');
+  const [first] = await shows(item.sku);
+  await call('POST', '/listings/end', { selection: { kind: 'items', ids: [item.id] }, accounts: [account] });
+  await comesTo('ended');
+  expect(await shows(item.sku)).toMatchObject([{ id: first?.id, state: 'off' }]);
+  // Its answer is lost half-way: what was switched on is found, and nothing is made beside it.
+  await call('PATCH', `/items/${item.id}`, { version: (await sheet(item.id)).item.version, fields: { price: 2_090 } });
+  await control('selasar', 'fault', { kind: 'cut-short', times: 1, method: 'POST', path: '/on' });
+  const plan = await call<{ knots: { why: string }[] }>('POST', '/publish/plan', {
+    selection: { kind: 'items', ids: [item.id] },
+    accounts: [account],
+  });
+  expect(plan.body.knots).toMatchObject([{ why: 'Switched on again there, under the number that it has' }]);
+  await publishItems([item.id], [account]);
+  await comesTo('live');
+  expect(await faultsLeft('selasar')).toBe(0);
+  expect(await shows(item.sku)).toMatchObject([{ id: first?.id, state: 'live' }]);
+  expect(await shows(`${item.sku}-2`)).toEqual([]);
+  await call('POST', '/listings/end', { selection: { kind: 'items', ids: [item.id] }, accounts: [account] });
+  await comesTo('ended');
+  await control('selasar', 'remove', { listing: first?.id });
+  await publishItems([item.id], [account]);
+  await comesTo('live');
+  expect(await shows(`${item.sku}-2`)).toMatchObject([{ state: 'live' }]);
+  expect(await shows(item.sku)).toMatchObject([{ state: 'ended' }]);
+}, 90_000);
 
 test('a small ad carries the day on which it ends by itself', async () => {
   const account = await accountOn('lanesend');

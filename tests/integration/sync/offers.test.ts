@@ -175,6 +175,41 @@ describe('a timed sale', () => {
     );
   });
 
+  test('who has bid most when its time has run out has bought it: a sale for what was bid, and nothing is left elsewhere', async () => {
+    const { item, account, there } = await live('Hallowick', {}, timed);
+    const pippet = await accountOf('Pippet');
+    await publishItems([item.id], [pippet]);
+    await until(
+      () => stateOn(item.id, pippet),
+      (state) => state === 'live',
+    );
+    await control('hallowick', 'bid', { listing: there?.id, amount: 15_000 });
+    await control('hallowick', 'bid', { listing: there?.id, amount: 17_500 });
+    expect(await control('hallowick', 'run-out', { listing: there?.id })).toMatchObject({ state: 'sold' });
+    type Sale = { unitPrice: number; quantity: number; accountId: number };
+    const [sale] = await until(
+      async () => (await call<{ sales: Sale[] }>('GET', `/sales?item=${item.id}`)).body.sales,
+      (sales) => sales.length === 1,
+    );
+    expect(sale).toMatchObject({ unitPrice: 17_500, quantity: 1, accountId: account });
+    await until(
+      () => marketListings('pippet', item.sku),
+      ([one]) => one?.state === 'ended',
+    );
+    expect(await stateOn(item.id, account)).toBe('sold');
+  });
+
+  test('bids that stay under the reserve end it unsold, and the item is still there to sell', async () => {
+    const { item, account, there } = await live('Hallowick', {}, timed);
+    await control('hallowick', 'bid', { listing: there?.id, amount: 15_000 });
+    expect(await control('hallowick', 'run-out', { listing: there?.id })).toMatchObject({ state: 'ended' });
+    await until(
+      () => stateOn(item.id, account),
+      (state) => state === 'ended',
+    );
+    expect((await call<{ item: { quantity: number } }>('GET', `/items/${item.id}`)).body.item.quantity).toBe(1);
+  });
+
   test('a reserve below the start price is refused before it is sent', async () => {
     const account = await accountOf('Hallowick');
     const item = await readyItem({}, 1);

@@ -1,5 +1,6 @@
 'use client';
 
+import { useState } from 'react';
 import type { ExtraRule } from '@/core/rules/rules';
 import type { AccountView } from '@/services/accounts/find-accounts';
 
@@ -49,11 +50,13 @@ export function OwnFields({ accounts, fields, set, problemAt }: Props) {
   const groups = [...new Set(all.map((one) => one.markets.join(', ')))];
   const filled = (group: string) =>
     all.filter((one) => one.markets.join(', ') === group && (fields[`extra.${one.extra.id}`] ?? '') !== '').length;
+  // Open from the start where something is said; what is emptied does not fold up under the hand.
+  const [first] = useState(() => new Set(groups.filter((group) => filled(group) > 0)));
   return (
     <div>
       <h3 className="mb-1">Besides the texts</h3>
       {groups.map((group) => (
-        <details key={group} className="border-t border-base-300" open={filled(group) > 0 || groups.length === 1}>
+        <details key={group} className="border-t border-base-300" open={first.has(group) || groups.length === 1}>
           <summary className="cursor-pointer py-1">
             {group}{' '}
             <span className="quiet">
