@@ -158,13 +158,15 @@ test('a template says what a marketplace has for itself, for things in one condi
   page,
 }) => {
   const [fine, worn] = [await readyItem({ supplier: 'Own fields' }), await readyItem({ condition: 'fair' })];
+  const name = `Own fields of ${fine.sku}`;
   await signedIn(page);
   await page.goto('/templates');
   await page.getByRole('button', { name: 'New template' }).click();
-  await page.getByRole('textbox', { name: 'Name' }).fill('Own fields');
+  await page.getByRole('textbox', { name: 'Name' }).fill(name);
   await page.getByRole('checkbox', { name: 'Hallowick' }).check();
   await page.getByRole('button', { name: 'Add a condition' }).click();
   await page.getByRole('combobox', { name: 'Field of condition 1' }).selectOption('condition');
+  await page.getByRole('combobox', { name: 'Comparison of condition 1' }).selectOption('is');
   await page.getByRole('combobox', { name: 'Value of condition 1' }).selectOption('Very good');
   // What is not said here comes from the account, and that is named where it would be typed.
   await expect(page.getByRole('combobox', { name: 'Returns' }).locator('option').first()).toHaveText(
@@ -174,17 +176,20 @@ test('a template says what a marketplace has for itself, for things in one condi
   await page.getByRole('textbox', { name: 'Days of handling' }).fill('soon');
   await page.getByRole('button', { name: 'Keep the template' }).click();
   await expect(page.getByLabel('Days of handling').locator('xpath=..')).toContainText(/whole number/i);
+  // What is emptied stays in sight.
   await page.getByRole('textbox', { name: 'Days of handling' }).fill('');
+  await page.getByRole('combobox', { name: 'Offers allowed' }).selectOption('');
   await expect(page.getByRole('textbox', { name: 'Days of handling' })).toBeVisible();
+  await page.getByRole('combobox', { name: 'Offers allowed' }).selectOption('Yes');
   await page.getByRole('textbox', { name: 'Days of handling' }).fill('4');
   await page.getByRole('button', { name: 'Keep the template' }).click();
-  await expect(page.getByText('“Own fields” is kept')).toBeVisible();
+  await expect(page.getByText(`“${name}” is kept`)).toBeVisible();
   const got = await previewOn(fine.id, 'hallowick');
   expect(valueFor(got, 'extra.offers')).toMatchObject({ value: true });
   expect(valueFor(got, 'extra.handlingDays')).toMatchObject({ value: 4 });
   expect(valueFor(await previewOn(worn.id, 'hallowick'), 'extra.handlingDays').value).not.toBe(4);
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
-  await expect(page.getByText('“Own fields” is removed')).toBeVisible();
+  await expect(page.getByText(`“${name}” is removed`)).toBeVisible();
 });
 
 test('boxes, a quote while it is typed, today’s rates', async ({ page }) => {

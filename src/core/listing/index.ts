@@ -19,3 +19,4 @@ export * from './map/product';
 export * from './map/synonyms';
 export * from './template/render';
 export * from './template/template';
+export { extraFault } from './values/extras';

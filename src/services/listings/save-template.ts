@@ -8,7 +8,7 @@ import { checkFields, cleaned, previousOf, type TemplateInput } from './template
 
 /** Makes a template, or changes one; every listing that it may touch is computed anew. */
 export async function saveTemplate(actor: Actor, id: number | null, input: TemplateInput): Promise<{ id: number }> {
-  checkFields(input.fields);
+  await checkFields(input);
   const db = database();
   const [old] = id === null ? [] : await db.select().from(template).where(eq(template.id, id));
   if (id !== null && !old) throw new NettingError('not-found', 'There is no such template');

@@ -1,10 +1,17 @@
 import { desc } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { type Template, templateConditionSchema, templateFault, templateFieldsSchema } from '../../core/listing';
+import {
+  extraFault,
+  type Template,
+  templateConditionSchema,
+  templateFault,
+  templateFieldsSchema,
+} from '../../core/listing';
 import { database } from '../../db/client';
 import { item } from '../../db/schema';
 import { cleanRichText } from '../records/clean-rich-text';
+import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
 
 export const templateInputSchema = z
   .object({
@@ -20,10 +27,21 @@ export const templateInputSchema = z
 
 export type TemplateInput = z.infer<typeof templateInputSchema>;
 
-export function checkFields(fields: Record<string, string>): void {
+/** What a field of a marketplace's own can never hold there, on none of the accounts that have it. */
+function ownFault(field: string, text: string, accounts: readonly LoadedAccount[]): string | null {
+  if (!field.startsWith('extra.') || /\{[{%]/.test(text)) return null;
+  const rules = accounts.flatMap(({ compiled }) => compiled.rules.extras.filter((one) => `extra.${one.id}` === field));
+  const faults = rules.map((extra) => extraFault(extra, text));
+  return rules.length > 0 && faults.every((one) => one !== null) ? (faults[0] ?? null) : null;
+}
+
+/** Refuses texts that cannot be read as templates, and values that a field can never hold, each at its field. */
+export async function checkFields({ fields, accounts }: Pick<TemplateInput, 'fields' | 'accounts'>): Promise<void> {
+  const there = await loadAccounts(database(), accounts.length ? accounts : undefined);
   for (const [field, text] of Object.entries(fields)) {
-    const fault = templateFault(text);
-    if (fault) throw new NettingError('invalid', `This cannot be read: ${fault}`, { field: `fields.${field}` });
+    const unread = templateFault(text);
+    const fault = unread ? `This cannot be read: ${unread}` : ownFault(field, text, there);
+    if (fault) throw new NettingError('invalid', fault, { field: `fields.${field}` });
   }
 }
 

@@ -40,7 +40,7 @@ const shownListings = 60;
  * without it. What a person typed for one marketplace is never touched, so it never shows up here.
  */
 export async function tryTemplate(id: number | null, input: TemplateInput): Promise<TriedTemplate> {
-  checkFields(input.fields);
+  await checkFields(input);
   const db = database();
   const accounts = await loadAccounts(db, input.accounts.length ? input.accounts : undefined);
   if (accounts.length === 0) return { looked: 0, applies: 0, changed: 0, ties: [], more: false, listings: [] };

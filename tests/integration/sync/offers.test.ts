@@ -186,12 +186,12 @@ describe('a timed sale', () => {
     await control('hallowick', 'bid', { listing: there?.id, amount: 15_000 });
     await control('hallowick', 'bid', { listing: there?.id, amount: 17_500 });
     expect(await control('hallowick', 'run-out', { listing: there?.id })).toMatchObject({ state: 'sold' });
-    type Sale = { unitPrice: number; quantity: number; accountId: number };
+    type Sale = { total: number; quantity: number; accountName: string };
     const [sale] = await until(
       async () => (await call<{ sales: Sale[] }>('GET', `/sales?item=${item.id}`)).body.sales,
       (sales) => sales.length === 1,
     );
-    expect(sale).toMatchObject({ unitPrice: 17_500, quantity: 1, accountId: account });
+    expect(sale).toMatchObject({ total: 17_500, quantity: 1, accountName: 'Hallowick' });
     await until(
       () => marketListings('pippet', item.sku),
       ([one]) => one?.state === 'ended',

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { combinationWords } from '@/core/item/variations';
 import type { SaleView } from '@/services/stock/find-sales';
 import { Dialog } from '@/ui/controls/dialog';
+import { ItemFinder } from '@/ui/controls/item-finder';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 
@@ -22,14 +23,8 @@ export function AssignOrder({ sale, done }: { sale: SaleView; done: () => void }
 }
 
 function Choose({ sale, close, done }: { sale: SaleView; close: () => void; done: () => void }) {
-  const [words, setWords] = useState(sale.sku || sale.title);
   const [chosen, setChosen] = useState(sale.itemId);
   const [combination, setCombination] = useState('');
-  const found = useQuery({
-    queryKey: ['items', 'assign', words],
-    queryFn: () => api('GET /items', { query: { q: words, limit: 20 } }),
-    enabled: words.trim().length > 1,
-  });
   const sheet = useQuery({
     queryKey: ['items', chosen],
     queryFn: () => api('GET /items/{id}', { params: { id: chosen ?? 0 } }),
@@ -58,34 +53,14 @@ function Choose({ sale, close, done }: { sale: SaleView; close: () => void; done
         {sale.variation ? `, ${sale.variation}` : ''}
         <span className="quiet"> {sale.sku}</span>
       </p>
-      <label className="block">
-        <span className="quiet text-[12px]">Search the inventory</span>
-        <input
-          data-first
-          className="input input-sm w-full"
-          value={words}
-          onChange={(event) => setWords(event.target.value)}
-        />
-      </label>
-      <ul className="my-2 max-h-56 overflow-auto rounded border border-base-300" aria-label="Items found">
-        {found.data?.items.map((one) => (
-          <li key={one.id}>
-            <button
-              type="button"
-              aria-pressed={one.id === chosen}
-              className={`w-full px-2 py-1 text-left hover:bg-base-200 ${one.id === chosen ? 'bg-base-200 font-medium' : ''}`}
-              onClick={() => {
-                setChosen(one.id);
-                setCombination('');
-              }}
-            >
-              {one.title || one.sku} <span className="quiet">{one.sku}</span>
-            </button>
-          </li>
-        ))}
-        {found.data?.items.length === 0 ? <li className="quiet px-2 py-1">Nothing of that name</li> : null}
-        {found.isError ? <li className="px-2 py-1 text-error">The inventory could not be searched</li> : null}
-      </ul>
+      <ItemFinder
+        words={sale.sku || sale.title}
+        chosen={chosen}
+        choose={(id) => {
+          setChosen(id);
+          setCombination('');
+        }}
+      />
       {item && item.axes.length > 0 ? (
         <label className="block">
           <span className="quiet text-[12px]">Which of its variations</span>

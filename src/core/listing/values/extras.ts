@@ -43,7 +43,7 @@ function choiceOf(extra: ExtraRule, said: string): string | undefined {
 }
 
 /** What was said in words, as the kind of value the field holds; undefined when the field has no such value. */
-export function readExtra(extra: ExtraRule, said: string, item: Item): Json | undefined {
+export function readExtra(extra: ExtraRule, said: string, item: Pick<Item, 'sku'>): Json | undefined {
   switch (extra.type) {
     case 'choice':
       return choiceOf(extra, said);
@@ -68,6 +68,19 @@ export function readExtra(extra: ExtraRule, said: string, item: Item): Json | un
       return extra.maxLength === null ? said : cutText(said, extra.maxLength).text;
   }
 }
+
+const unreadable: Partial<Record<ExtraRule['type'], string>> = {
+  choice: 'This is none of its values',
+  choices: 'These are none of its values',
+  boolean: 'Write yes or no',
+  integer: 'A whole number is needed',
+  money: 'This is not an amount',
+  date: 'Write the day as 2026-11-23',
+};
+
+/** Why words that hold no variables can never be a value of the field; null when they can. */
+export const extraFault = (extra: ExtraRule, said: string): string | null =>
+  said.trim() !== '' && readExtra(extra, said, { sku: '' }) === undefined ? (unreadable[extra.type] ?? null) : null;
 
 /** What the item says for the field: an attribute of its name, or one of the places that the rules name. */
 function fromItem(draft: Draft, extra: ExtraRule): Json | undefined {

@@ -78,7 +78,7 @@ export function OwnFields({ accounts, fields, set, problemAt }: Props) {
                     {options ? (
                       <select
                         id={`own-${extra.id}`}
-                        className="select select-sm w-full"
+                        className="select select-sm w-full pe-8 text-ellipsis"
                         value={value}
                         onChange={(event) => set(field, event.target.value)}
                       >
