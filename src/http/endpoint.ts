@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Actor } from '../services/access/actor';
 
 type Schema = z.ZodType;
-type Media = 'text/csv' | 'text/event-stream' | 'application/x-ndjson';
+type Media = 'text/csv' | 'application/octet-stream' | 'text/event-stream' | 'application/x-ndjson';
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 type Given<S> = S extends Schema ? z.output<S> : undefined;
 
@@ -35,6 +35,8 @@ type Described<M, P, Q, B, A> = {
   answer: A;
   /** A picture is sent as the body itself. */
   takesPicture?: boolean;
+  /** A file of any kind is sent as the body itself. */
+  takesFile?: boolean;
 };
 
 /** One thing that can be done over HTTP. The same schemas check what comes in, describe it, and type the pages. */

@@ -57,6 +57,7 @@ export function openApi(baseUrl: string): object {
       ...(one.takesPicture
         ? { requestBody: { required: true, content: { 'image/jpeg': {}, 'image/png': {}, 'image/webp': {} } } }
         : {}),
+      ...(one.takesFile ? { requestBody: { required: true, content: { 'application/octet-stream': {} } } } : {}),
       responses: {
         ...answered(one),
         401: problem('Not signed in'),

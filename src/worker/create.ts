@@ -4,7 +4,7 @@ import { database } from '../db/client';
 import { listing } from '../db/schema';
 import type { FrozenRequest } from '../db/schema/work';
 import type { Connector, RemoteListing } from '../markets';
-import { isSwitchedOff } from '../services/records/compute-row';
+import { isSwitchedOff } from '../services/records/is-switched-off';
 import { endedOpen, type OpenCreate, uncertainFor } from '../services/records/open-create';
 import type { JobRow } from './claim';
 import type { Sent } from './finish';

@@ -1,4 +1,5 @@
 export * from './auth';
+export * from './file';
 export * from './item';
 export * from './mapping';
 export * from './market';

@@ -67,7 +67,7 @@ export const job = mysqlTable(
   ],
 );
 
-export const taskKinds = ['publish', 'edit', 'undo', 'recheck', 'target'] as const;
+export const taskKinds = ['publish', 'edit', 'undo', 'recheck', 'target', 'export', 'check', 'import'] as const;
 export const taskStates = ['waiting', 'running', 'done', 'failed', 'stopped'] as const;
 
 /**

@@ -1,6 +1,8 @@
 import { accessEndpoints } from './access';
 import { accountsEndpoints } from './accounts';
 import { changesEndpoints } from './changes';
+import { exportingEndpoints } from './exporting';
+import { importingEndpoints } from './importing';
 import { itemsEndpoints } from './items';
 import { listingsEndpoints } from './listings';
 import { outboxEndpoints } from './outbox';
@@ -25,6 +27,8 @@ export const endpoints = [
   ...stockEndpoints,
   ...syncEndpoints,
   ...outboxEndpoints,
+  ...exportingEndpoints,
+  ...importingEndpoints,
   ...tasksEndpoints,
   ...accessEndpoints,
 ];

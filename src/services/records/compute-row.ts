@@ -2,15 +2,12 @@ import type { Item } from '../../core/item';
 import { type ComputedListing, type Content, computeListing, type ListingInput } from '../../core/listing';
 import { diff } from '../../core/sync';
 import type { ListingRow } from '../../db/schema';
+import { isSwitchedOff } from './is-switched-off';
 import type { LoadedAccount } from './load-accounts';
 
 const numberOr = (value: unknown, fallback: number | null) => (typeof value === 'number' ? value : fallback);
 
 const isThere = (row: Pick<ListingRow, 'remote'>) => row.remote === 'live' || row.remote === 'review';
-
-/** Whether it was switched off there, also when it is to be switched on already: it goes on under the number that it has. */
-export const isSwitchedOff = ({ remote, remoteId }: Pick<ListingRow, 'remote' | 'remoteId'>): boolean =>
-  remoteId !== null && (remote === 'off' || remote === 'none');
 
 /** What a listing is computed from: the item, what is written for this marketplace, and what it is called there. */
 export function inputOf(

@@ -3,6 +3,9 @@ import { recheckStep } from '../accounts/recheck-step';
 import { targetStep } from '../accounts/target-step';
 import { editStep } from '../changes/edit-step';
 import { undoStep } from '../changes/undo-step';
+import { exportStep } from '../exporting/export-step';
+import { checkStep } from '../importing/check-step';
+import { importStep } from '../importing/import-step';
 import { publishStep } from '../outbox/publish-step';
 import type { TakeStep } from '../records/work-on-task';
 
@@ -13,4 +16,7 @@ export const steps: Record<TaskRow['kind'], TakeStep> = {
   publish: publishStep,
   recheck: recheckStep,
   target: targetStep,
+  export: exportStep,
+  check: checkStep,
+  import: importStep,
 };

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { readSettings } from '../records/read-settings';
+import { forgetFiles } from './forget-files';
 import { forgetTasks } from './forget-tasks';
 
 const changed = async (query: Promise<unknown>): Promise<number> => {
@@ -80,5 +81,6 @@ export async function thinOld(now: Date, isEnding: () => boolean, portion = 1_00
   const jobs = await all(() => forgetJobs(history, portion));
   const events = await all(() => deleteOldest('inbox', 'received_at', requested, portion));
   await forgetTasks(now);
+  await forgetFiles(now, isEnding);
   return { changes, requests, jobs, events };
 }

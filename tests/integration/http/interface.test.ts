@@ -1,5 +1,6 @@
 import { closeDatabase } from '../../../src/db/client';
 import { recordSale } from '../../../src/services/stock/record-sale';
+import { download, sendFile } from '../../support/files';
 import { jpeg, publishItems, readyItem, sheet, stateOn } from '../../support/items';
 import {
   accountOf,
@@ -42,6 +43,9 @@ let changeId = 0;
 let offer = 0;
 let scheduled = 0;
 let hash = '';
+let columnSet = 0;
+let exported = 0;
+let imported = 0;
 const unique = `I${Date.now().toString(36)}`;
 
 const selection = () => ({ kind: 'items' as const, ids: [item.id] });
@@ -418,6 +422,43 @@ const cases: Record<string, Case> = {
     const body = await answer.text();
     expect(body.split('\r\n')[0]).toContain('stock number');
     return { status: answer.status, body };
+  },
+  // Files
+  'GET /file-columns': () => get('/file-columns'),
+  'POST /column-sets': async () => {
+    const answer = await call<{ id: number }>('POST', '/column-sets', { name: unique, columns: ['sku', 'title'] });
+    columnSet = answer.body.id;
+    return answer;
+  },
+  'DELETE /column-sets/{id}': () => call('DELETE', `/column-sets/${columnSet}`),
+  'POST /exports': async () => {
+    const answer = await call<{ exportId: number }>('POST', '/exports', { selection: selection(), columns: ['title'] });
+    exported = answer.body.exportId;
+    return answer;
+  },
+  'GET /exports': () => get('/exports'),
+  'GET /exports/{id}': () => get(`/exports/${exported}`),
+  'GET /exports/{id}/file': async () => {
+    const { status, type, bytes } = await download(`/exports/${exported}/file?format=ndjson`);
+    expect(type).toBe('application/x-ndjson');
+    expect(JSON.parse(bytes.toString('utf8').split('\n')[0] ?? '')).toHaveProperty('title');
+    return { status, body: bytes.toString('utf8') };
+  },
+  'POST /imports': async () => {
+    const answer = await sendFile('one.csv', `sku,title\n${item.sku},${unique} from a file\n`);
+    imported = answer.id;
+    return { status: answer.status, body: { id: answer.id } };
+  },
+  'GET /imports': () => get('/imports'),
+  'GET /imports/{id}': () => get(`/imports/${imported}`),
+  'PATCH /imports/{id}': () => call('PATCH', `/imports/${imported}`, { options: { createNew: false } }),
+  'POST /imports/{id}/check': () => post(`/imports/${imported}/check`),
+  'GET /imports/{id}/rows': () => get(`/imports/${imported}/rows?kind=change`),
+  'PATCH /imports/{id}/rows': () => call('PATCH', `/imports/${imported}/rows`, { lines: [2], leftOut: false }),
+  'POST /imports/{id}/apply': () => post(`/imports/${imported}/apply`, { send: false }),
+  'GET /imports/{id}/report': async () => {
+    const { status, bytes } = await download(`/imports/${imported}/report`);
+    return { status, body: bytes.toString('utf8') };
   },
   // Sync
   'GET /drift': async () => {

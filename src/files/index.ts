@@ -1,0 +1,13 @@
+import { csv } from './csv';
+import { json } from './json';
+import { ndjson } from './ndjson';
+import type { Format, FormatId } from './table';
+import { xlsx } from './xlsx';
+import { xml } from './xml';
+
+/** The list of formats; a new one is a file of its own and a line here. */
+export const formats: Record<FormatId, Format> = { csv, xlsx, json, ndjson, xml };
+
+export * from './layout';
+export * from './limits';
+export * from './table';

@@ -1,0 +1,84 @@
+import { PassThrough, pipeline, Readable } from 'node:stream';
+import { z } from 'zod';
+import { beginExport, beginExportSchema, begunExportSchema } from '../../services/exporting/begin-export';
+import { exportFile, exportFileSchema } from '../../services/exporting/export-file';
+import { columnChoicesSchema, findColumns } from '../../services/exporting/find-columns';
+import { exportViewSchema, findExport, findExports } from '../../services/exporting/find-exports';
+import { removeColumnSet, saveColumnSet, saveColumnSetSchema } from '../../services/exporting/save-column-set';
+import { done, endpoint, streamed } from '../endpoint';
+
+/** Writing out: which columns there are, what is written, and files of it. */
+export const exportingEndpoints = [
+  endpoint({
+    method: 'GET',
+    path: '/file-columns',
+    tag: 'Files',
+    summary: 'Every column that a file may have, and the kept sets of columns',
+    answer: columnChoicesSchema,
+    run: () => findColumns(),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/column-sets',
+    tag: 'Files',
+    summary: 'Keep columns under a name',
+    body: saveColumnSetSchema,
+    answer: z.object({ id: z.number() }),
+    run: ({ actor, body }) => saveColumnSet(actor, body),
+  }),
+  endpoint({
+    method: 'DELETE',
+    path: '/column-sets/{id}',
+    tag: 'Files',
+    summary: 'Forget a kept set of columns',
+    answer: done,
+    run: ({ params }) => removeColumnSet(params.id),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/exports',
+    tag: 'Files',
+    summary: 'Write out what is chosen; its rows are remembered',
+    body: beginExportSchema,
+    answer: begunExportSchema,
+    run: ({ actor, body }) => beginExport(actor, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/exports',
+    tag: 'Files',
+    summary: 'What was written out lately',
+    answer: z.object({ exports: z.array(exportViewSchema) }),
+    run: () => findExports(),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/exports/{id}',
+    tag: 'Files',
+    summary: 'One export',
+    answer: exportViewSchema,
+    run: ({ params }) => findExport(params.id),
+  }),
+  streamed({
+    path: '/exports/{id}/file',
+    tag: 'Files',
+    summary: 'A file of it, as CSV, XLSX, JSON, NDJSON or XML',
+    query: exportFileSchema,
+    answer: z.string(),
+    media: 'application/octet-stream',
+    run: async ({ params, query }) => {
+      const { format, name, stream } = await exportFile(params.id, query);
+      // Text as bytes; what breaks in its middle breaks the answer off, too.
+      const bytes = new PassThrough();
+      pipeline(stream, bytes, () => undefined);
+      return new Response(Readable.toWeb(bytes) as ReadableStream<Uint8Array>, {
+        // a stream of bytes
+        headers: {
+          'content-type': format.mime,
+          'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+          'cache-control': 'no-store, no-transform',
+        },
+      });
+    },
+  }),
+];

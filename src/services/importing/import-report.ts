@@ -1,0 +1,33 @@
+import { stringify } from 'csv-stringify/sync';
+import { sql } from 'drizzle-orm';
+import { guarded } from '../../core/table';
+import { database } from '../../db/client';
+import { rowsOf } from '../../db/rows';
+import type { Separator } from '../../files';
+import { loadImport } from './load-import';
+
+const portion = 1_000;
+
+/** Every refused row as it was, with a column that says why: mended, it is read in again. */
+export async function importReport(id: number): Promise<{ name: string; parts: AsyncGenerator<string> }> {
+  const db = database();
+  const made = await loadImport(db, id);
+  const { separator = ',' } = made.layout as { separator?: Separator }; // written by `receiveFile`
+  const line = (cells: readonly string[]) =>
+    stringify([cells.map(guarded)], { delimiter: separator, record_delimiter: '\r\n' });
+  async function* parts() {
+    yield line([...made.headers, 'why']);
+    for (let after = 0; ; ) {
+      const rows = rowsOf<{ line: number; raw: string[]; why: string | null }>(
+        await db.execute(
+          sql`select line, raw, why from file_import_row where import_id = ${id} and kind = 'refused' and line > ${after} order by line limit ${portion}`,
+        ),
+      );
+      for (const row of rows) yield line([...made.headers.map((_, at) => row.raw[at] ?? ''), row.why ?? '']);
+      const last = rows.at(-1);
+      if (!last || rows.length < portion) return;
+      after = last.line;
+    }
+  }
+  return { name: `${made.name.replace(/\.[a-z]+$/i, '')}-refused.csv`, parts: parts() };
+}

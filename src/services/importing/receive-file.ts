@@ -1,0 +1,82 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { mkdir, rename, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Readable, Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { NettingError } from '../../core/errors';
+import { exportNamed } from '../../core/table';
+import { database } from '../../db/client';
+import { fileImport } from '../../db/schema';
+import { type Layout, layoutOf, limits, packedKind } from '../../files';
+import type { Actor } from '../access/actor';
+import { fileColumns } from '../records/file-columns';
+import { noCounts } from './check-step';
+import { importFolder, importPath } from './import-path';
+import { readStart, recogniseColumns } from './read-start';
+
+/** Keeps a body in the data folder under the hash of its contents, without ever holding it whole. */
+async function keep(body: AsyncIterable<Uint8Array>): Promise<{ contents: string; bytes: number }> {
+  await mkdir(importFolder(), { recursive: true });
+  const aside = join(importFolder(), `${randomUUID()}.part`);
+  const hash = createHash('sha256');
+  let bytes = 0;
+  const measure = new Transform({
+    transform(chunk: Buffer, _encoding, next) {
+      bytes += chunk.length;
+      hash.update(chunk);
+      if (bytes > limits.bytes)
+        next(
+          new NettingError('invalid', `At most ${limits.bytes / 1_000_000} MB can be read in at once`, {
+            field: 'file',
+          }),
+        );
+      else next(null, chunk);
+    },
+  });
+  try {
+    await pipeline(Readable.from(body), measure, createWriteStream(aside));
+    const contents = hash.digest('hex');
+    await rename(aside, importPath(contents));
+    return { contents, bytes };
+  } catch (error) {
+    await rm(aside, { force: true });
+    throw error;
+  }
+}
+
+/** How a file is written: a workbook, or what its first bytes say. */
+async function layoutAt(path: string): Promise<Layout> {
+  return (await packedKind(path)) === 'zip' ? { format: 'xlsx', hasHeader: true } : layoutOf(path);
+}
+
+/** Takes a file, looks at how it is written and what its columns are; nothing of the shop is changed by that. */
+export async function receiveFile(
+  actor: Actor,
+  { name, body }: { name: string; body: AsyncIterable<Uint8Array> },
+): Promise<{ id: number }> {
+  const { contents, bytes } = await keep(body);
+  const path = importPath(contents);
+  const layout = await layoutAt(path);
+  const { headers, samples } = await readStart(path, layout);
+  const db = database();
+  const recognised = await recogniseColumns(db, await fileColumns(db), headers, samples);
+  const [{ insertId }] = await db.insert(fileImport).values({
+    name: name.slice(0, 200) || 'Pasted',
+    bytes,
+    contents,
+    layout,
+    headers,
+    samples,
+    ties: recognised.map((one) => one.column),
+    recognised: recognised.map(({ certainty, why }) => ({ certainty, why })),
+    options: { units: 'set', empty: 'keep', createNew: true, decided: {} },
+    exportId: exportNamed(headers),
+    state: 'open',
+    counts: noCounts,
+    byId: actor.id,
+    byName: actor.name,
+    createdAt: new Date(),
+  });
+  return { id: insertId };
+}

@@ -1,0 +1,276 @@
+import { closeDatabase } from '../../../src/db/client';
+import { download, sendFile } from '../../support/files';
+import { readyItem, sheet, strapOfTwo } from '../../support/items';
+import { accountOf, call, until } from '../../support/stack';
+
+afterAll(closeDatabase);
+
+type Import = {
+  state: string;
+  exportId: number | null;
+  tiedBy: string | null;
+  counts: Record<'same' | 'kept' | 'change' | 'conflict' | 'new' | 'refused', number>;
+  columns: { header: string; column: string | null }[];
+  runId: number | null;
+};
+type Row = {
+  line: number;
+  kind: string;
+  itemId: number | null;
+  why: string | null;
+  column: string | null;
+  cells: { column: string; now: string; file: string; becomes: string; said?: string }[];
+};
+
+const exported = async (ids: number[], columns: string[]) =>
+  (
+    await call<{ exportId: number; finished: boolean }>('POST', '/exports', {
+      selection: { kind: 'items', ids },
+      columns,
+      title: 'Round trip',
+    })
+  ).body;
+const fileOf = async (id: number, format: string, more = '') =>
+  (await download(`/exports/${id}/file?format=${format}${more}`)).bytes;
+const importOf = async (id: number) => (await call<Import>('GET', `/imports/${id}`)).body;
+const rowsOf = async (id: number, kind = '') =>
+  (await call<{ rows: Row[] }>('GET', `/imports/${id}/rows${kind && `?kind=${kind}`}`)).body.rows;
+async function compared(name: string, contents: string | Buffer, options?: Record<string, unknown>) {
+  const { id } = await sendFile(name, contents);
+  if (options) await call('PATCH', `/imports/${id}`, { options });
+  await call('POST', `/imports/${id}/check`, {});
+  const seen = await until(
+    () => importOf(id),
+    (one) => one.state === 'checked',
+  );
+  return { id, ...seen };
+}
+async function applied(id: number, send = false) {
+  const begun = await call<{ runId: number }>('POST', `/imports/${id}/apply`, { send });
+  expect(begun.status).toBe(201);
+  const seen = await until(
+    () => importOf(id),
+    (one) => one.state === 'applied',
+  );
+  return { ...seen, runId: begun.body.runId };
+}
+
+describe('a file that is written out and read back', () => {
+  test.each(['csv', 'xlsx', 'json', 'ndjson', 'xml'])('as %s changes nothing', async (format) => {
+    const item = await readyItem({
+      title: '=1+1 “quoted”, with; signs',
+      keywords: ['a, b', 'c'],
+      barcode: '0012345678905',
+    });
+    const strap = await readyItem({ ...strapOfTwo });
+    const hallowick = await accountOf('Hallowick');
+    const columns = [
+      'sku',
+      'title',
+      'price',
+      'quantity',
+      'keywords',
+      'description',
+      'barcode',
+      'row.variation',
+      `on.${hallowick}.title`,
+      `on.${hallowick}.price`,
+    ];
+    const { exportId, finished } = await exported([item.id, strap.id], columns);
+    expect(finished).toBe(true);
+    const back = await compared(`back.${format}`, await fileOf(exportId, format));
+    expect(back).toMatchObject({
+      exportId,
+      tiedBy: 'row.item',
+      counts: { change: 0, conflict: 0, new: 0, refused: 0 },
+    });
+    expect(back.counts.same).toBe(4);
+    expect(back.columns.map((one) => one.column)).not.toContain(null);
+  });
+
+  test('changed: seen before, carried out as one run with an account’s own words, taken back as a whole', async () => {
+    const item = await readyItem({ price: 4_000 });
+    const strap = await readyItem({ ...strapOfTwo });
+    const hallowick = await accountOf('Hallowick');
+    const { exportId } = await exported(
+      [item.id, strap.id],
+      ['sku', 'title', 'price', 'quantity', `on.${hallowick}.title`],
+    );
+    const lines = (await fileOf(exportId, 'csv')).toString('utf8').split('\r\n');
+    const changed = lines
+      .map((line) =>
+        line.includes(item.sku) ? line.replace('40.00', '44.50').replace(/(,[^,]*),([^,]*)$/, ',Their words,$2') : line,
+      )
+      .join('\r\n');
+    expect(changed).not.toBe(lines.join('\r\n'));
+    const back = await compared('changed.csv', changed);
+    expect(back.counts).toMatchObject({ change: 1, refused: 0 });
+    const [row] = await rowsOf(back.id, 'change');
+    expect(row).toMatchObject({
+      itemId: item.id,
+      cells: [
+        { column: 'price', now: '40.00', becomes: '44.50' },
+        { column: `on.${hallowick}.title`, becomes: 'Their words' },
+      ],
+    });
+    // Nothing is changed by looking.
+    expect((await sheet(item.id)).item.price).toBe(4_000);
+    const { runId } = await applied(back.id);
+    const after = await call<{
+      item: { price: number };
+      columns: { accountId: number; fields: { field: string; value: unknown; origin: string }[] }[];
+    }>('GET', `/items/${item.id}`);
+    expect(after.body.item.price).toBe(4_450);
+    const title = after.body.columns
+      .find((one) => one.accountId === hallowick)
+      ?.fields.find((one) => one.field === 'title');
+    expect(title).toMatchObject({ value: 'Their words', origin: 'override' });
+    await call('POST', `/runs/${runId}/undo`, {});
+    expect((await sheet(item.id)).item.price).toBe(4_000);
+  });
+
+  test('units of a combination by its own row; the table stays', async () => {
+    const strap = await readyItem({ ...strapOfTwo });
+    const { exportId } = await exported([strap.id], ['sku', 'row.variation', 'quantity']);
+    const csv = (await fileOf(exportId, 'csv')).toString('utf8');
+    const [head = '', ...rest] = csv.trimEnd().split('\r\n');
+    const at = head.split(',').indexOf('Stock');
+    const lines = rest.map((line, index) =>
+      index === 1
+        ? line
+            .split(',')
+            .map((cell, column) => (column === at ? '7' : cell))
+            .join(',')
+        : line,
+    );
+    const back = await compared('units.csv', [head, ...lines].join('\r\n'));
+    expect(back.counts).toMatchObject({ change: 1, same: 2 });
+    await applied(back.id);
+    const { body } = await call<{ item: { quantity: number; variations: { quantity: number }[] } }>(
+      'GET',
+      `/items/${strap.id}`,
+    );
+    expect(body.item.variations.map((one) => one.quantity)).toEqual([7, 2]);
+    expect(body.item.quantity).toBe(9);
+  });
+});
+
+describe('what has happened since', () => {
+  test('a sale is not undone by an old file; changed on both sides somebody decides', async () => {
+    const item = await readyItem({ title: 'As written out' }, 5);
+    const { exportId } = await exported([item.id], ['sku', 'title', 'quantity', 'location']);
+    const csv = (await fileOf(exportId, 'csv')).toString('utf8');
+    await call('POST', `/items/${item.id}/sold`, { quantity: 2, unitPrice: 1_000 });
+    await call('PATCH', `/items/${item.id}`, {
+      baseVersion: (await sheet(item.id)).item.version,
+      patch: { title: 'Changed here' },
+    });
+    const back = await compared('old.csv', csv.replace('As written out', 'Changed there'));
+    expect(back.counts).toMatchObject({ conflict: 1, change: 0 });
+    const [row] = await rowsOf(back.id, 'conflict');
+    expect(row?.cells).toMatchObject([
+      { column: 'title', exported: 'As written out', now: 'Changed here', file: 'Changed there' },
+    ]);
+    await call('PATCH', `/imports/${back.id}`, { options: { decided: { title: 'file' } } });
+    expect((await importOf(back.id)).state).toBe('open');
+    await call('POST', `/imports/${back.id}/check`, {});
+    await applied(back.id);
+    expect((await sheet(item.id)).item).toMatchObject({ title: 'Changed there', quantity: 3 });
+  });
+
+  test('units are set or added, as was said, and what results stands there before', async () => {
+    const item = await readyItem({}, 5);
+    const file = `SKU;Bestand\n${item.sku};3\n`;
+    const set = await compared('set.csv', file);
+    expect((await rowsOf(set.id))[0]?.cells).toMatchObject([{ now: '5', becomes: '3' }]);
+    const add = await compared('add.csv', file, { units: 'add' });
+    expect((await rowsOf(add.id))[0]?.cells).toMatchObject([{ now: '5', becomes: '8' }]);
+    await call('POST', `/items/${item.id}/sold`, { quantity: 1, unitPrice: 1_000 });
+    await applied(add.id);
+    expect((await sheet(item.id)).item.quantity).toBe(7);
+    // What was to be set was seen when there were five: not overwritten unseen, and said.
+    const late = await applied(set.id);
+    expect(late.counts.refused).toBe(1);
+    expect((await rowsOf(set.id, 'refused'))[0]?.why).toBe('It was changed meanwhile');
+  });
+});
+
+test('a file of somebody else’s: recognised, mended, new ones made, refused rows in a report that is read in again', async () => {
+  const known = await readyItem({ barcode: '4006381333931', price: 1_000 });
+  const name = known.sku.toLowerCase();
+  const file = [
+    'Artikelnummer;Bezeichnung;Verkaufspreis;Menge;EAN;Farbe des Himmels',
+    `${known.sku};;12,50;;4,00638E+12;blau`,
+    `N-${name}-1;Riemen${name.replaceAll('-', '')};29,90;3;;`,
+    `N-${name}-2;Kaputt;billig;1;;`,
+    `N-${name}-3;Formel;=B2*2;1;;`,
+  ].join('\r\n');
+  const back = await compared('fremd.csv', Buffer.from(file, 'latin1'));
+  expect(back.columns.map((one) => one.column)).toEqual(['sku', 'title', 'price', 'quantity', 'barcode', null]);
+  expect(back.counts).toEqual({ same: 0, kept: 0, change: 1, conflict: 0, new: 1, refused: 2 });
+  expect((await rowsOf(back.id, 'refused')).map((one) => [one.line, one.column, one.why])).toEqual([
+    [4, 'Price', 'This is not an amount'],
+    [5, 'Price', 'A formula stands here, not its value'],
+  ]);
+  const { runId } = await applied(back.id);
+  expect((await sheet(known.id)).item.price).toBe(1_250);
+  const made = await call<{ items: { id: number; sku: string; quantity: number }[] }>(
+    'GET',
+    `/items?q=Riemen${name.replaceAll('-', '')}`,
+  );
+  expect(made.body.items).toMatchObject([{ sku: `N-${name}-1`, quantity: 3 }]);
+  const report = await download(`/imports/${back.id}/report`);
+  const text = report.bytes.toString('utf8');
+  expect(text.split('\r\n').slice(0, 2)).toEqual([
+    'Artikelnummer;Bezeichnung;Verkaufspreis;Menge;EAN;Farbe des Himmels;why',
+    `N-${name}-2;Kaputt;billig;1;;;This is not an amount`,
+  ]);
+  const again = await compared('mended.csv', text.replace('billig', '5,00').replace("'=B2*2", '6,00'));
+  expect(again.counts).toMatchObject({ new: 2, refused: 0 });
+  expect(again.columns.at(-1)?.column).toBeNull();
+  // Read in once more, what was made is found: nothing is made twice.
+  expect((await compared('once-more.csv', Buffer.from(file, 'latin1'))).counts).toMatchObject({
+    same: 2,
+    new: 0,
+    refused: 2,
+  });
+  // Taken back, what was made is gone from the inventory.
+  await call('POST', `/runs/${runId}/undo`, {});
+  expect((await call<{ items: unknown[] }>('GET', `/items?q=Riemen${name.replaceAll('-', '')}`)).body.items).toEqual(
+    [],
+  );
+});
+
+describe('what cannot be read is said', () => {
+  test.each([
+    ['letter.pdf', '%PDF-1.4 nothing', 'This is a PDF, not a table'],
+    ['empty.csv', '', 'This file is empty'],
+    ['broken.json', '[{"a":1},', 'After record'],
+    ['broken.xlsx', 'PK\u0003\u0004nothing', 'packed, and broken'],
+  ])('%s', async (name, contents, sentence) => {
+    const answer = await sendFile(name, contents);
+    expect(answer.status).toBe(422);
+    expect(answer.title).toContain(sentence);
+  });
+
+  test('two rows of one item, an item that is gone, a number of several, a column that is none', async () => {
+    const [one, two] = [await readyItem({ barcode: '9780000000002' }), await readyItem({ barcode: '9780000000002' })];
+    const back = await compared(
+      'odd.csv',
+      `item,title\n${one.id},First\n${one.id},Second\n999999999,Third\nx,Fourth\n`,
+    );
+    expect((await rowsOf(back.id, 'refused')).map((row) => row.why)).toEqual([
+      'This is said in line 2 already',
+      'There is no item 999999999',
+      "“x” is no item's number",
+    ]);
+    const several = await compared('several.csv', 'ean,title\n9780000000002,Which\n');
+    expect((await rowsOf(several.id))[0]?.why).toBe('Several items have 9780000000002');
+    const { id } = await sendFile('cols.csv', 'a,b\n1,2\n');
+    expect((await call('POST', `/imports/${id}/check`, {})).status).toBe(422);
+    expect((await call('PATCH', `/imports/${id}`, { ties: ['title', 'title'] })).status).toBe(422);
+    expect((await call('PATCH', `/imports/${id}`, { ties: ['nothing', null] })).status).toBe(422);
+    expect((await call('PATCH', `/imports/${id}`, { ties: ['title'] })).status).toBe(422);
+    expect(two.id).toBeGreaterThan(0);
+  });
+});
