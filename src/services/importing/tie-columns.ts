@@ -38,6 +38,13 @@ export async function tieColumns(id: number, input: z.infer<typeof tieColumnsSch
     const row = await loadImport(tx, id);
     if (row.state === 'applying' || row.state === 'applied')
       throw new NettingError('too-late', 'This file has been applied', { fix: 'Read it in again' });
+    const options = { ...row.options, ...input.options };
+    // Whose value holds where both sides changed it changes nothing of what was compared.
+    const isDecision = !input.layout && !input.ties && Object.keys(input.options ?? {}).join() === 'decided';
+    if (isDecision) {
+      await tx.update(fileImport).set({ options }).where(eq(fileImport.id, id));
+      return;
+    }
     const columns = await fileColumns(tx);
     const layout = { ...(row.layout as Layout), ...input.layout }; // written by `receiveFile`
     const anew = input.layout ? await readStart(importPath(row.contents), layout) : null;
@@ -70,7 +77,7 @@ export async function tieColumns(id: number, input: z.infer<typeof tieColumnsSch
         ties,
         ...(anew ? { samples: anew.samples, exportId: exportNamed(headers) } : {}),
         ...(found ? { recognised: found.map(({ certainty, why }) => ({ certainty, why })) } : {}),
-        options: { ...row.options, ...input.options },
+        options,
         state: 'open',
         counts: noCounts,
         taskId: null,

@@ -44,6 +44,7 @@ export function Places({ taken, close, newItem, newFrom, help }: Props) {
     { label: 'Renewal', hint: 'End listings and make them anew', run: go('/renewals') },
     { label: 'Links', hint: 'Stock numbers and the marketplaces’ numbers', run: go('/links') },
     { label: 'Copy a shop', hint: 'From one marketplace to another', run: go('/copies') },
+    { label: 'Files', hint: 'Write out to spreadsheets, read in', run: go('/files') },
     { label: 'Marketplaces', hint: 'Accounts, defaults, rules', run: go('/marketplaces') },
     { label: 'Templates', hint: 'Texts chosen by rule', run: go('/templates') },
     { label: 'Routines', hint: 'Kept changes, by hand or by plan', run: go('/routines') },

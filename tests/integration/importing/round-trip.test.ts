@@ -172,8 +172,7 @@ describe('what has happened since', () => {
       { column: 'title', exported: 'As written out', now: 'Changed here', file: 'Changed there' },
     ]);
     await call('PATCH', `/imports/${back.id}`, { options: { decided: { title: 'file' } } });
-    expect((await importOf(back.id)).state).toBe('open');
-    await call('POST', `/imports/${back.id}/check`, {});
+    expect((await importOf(back.id)).state).toBe('checked');
     await applied(back.id);
     expect((await sheet(item.id)).item).toMatchObject({ title: 'Changed there', quantity: 3 });
   });

@@ -14,6 +14,7 @@ export function ChosenBar({
   publish,
   putAway,
   copy,
+  writeOut,
   chooseAll,
   chooseFirst,
   chooseNone,
@@ -25,6 +26,7 @@ export function ChosenBar({
   publish: () => void;
   putAway: () => void;
   copy: () => void;
+  writeOut: () => void;
   chooseAll: () => void;
   chooseFirst: (count: number) => void;
   chooseNone: () => void;
@@ -56,6 +58,9 @@ export function ChosenBar({
       </button>
       <button type="button" className="btn btn-sm" title="Archive, delete or put back" onClick={putAway}>
         Put away
+      </button>
+      <button type="button" className="btn btn-sm" title="As a file: spreadsheet, CSV, JSON, XML" onClick={writeOut}>
+        Write out
       </button>
       {!all && total > number ? (
         <button type="button" className="btn btn-ghost btn-sm" onClick={chooseAll}>

@@ -1,0 +1,110 @@
+'use client';
+
+import { useIsMutating } from '@tanstack/react-query';
+import Link from 'next/link';
+import type { ImportView } from '@/services/importing/find-imports';
+import { api } from '@/ui/data/api';
+import { useCommand } from '@/ui/data/use-command';
+
+const count = (number: number, one: string, many = `${one}s`) =>
+  `${number.toLocaleString('en')} ${number === 1 ? one : many}`;
+
+/** What can be done with the file now: compare it, carry it out, take it back, fetch what was refused. */
+export function CarryOut({ file }: { file: ImportView }) {
+  const { id, state, counts } = file;
+  const compare = useCommand(
+    async () => {
+      await api('POST /imports/{id}/check', { params: { id } });
+      return undefined;
+    },
+    { touches: [['imports'], ['tasks']] },
+  );
+  const apply = useCommand(
+    async (send: boolean) => {
+      const begun = await api('POST /imports/{id}/apply', { params: { id }, body: { send } });
+      return begun.finished ? 'Carried out' : 'It is being carried out; the page can be left';
+    },
+    { touches: [['imports'], ['tasks']] },
+  );
+  const undo = useCommand(async () => {
+    await api('POST /runs/{id}/undo', { params: { id: file.runId ?? 0 }, body: {} });
+    return 'It is taken back';
+  });
+  // What is being decided about single rows is kept before anything is carried out.
+  const isDeciding = useIsMutating() > 0;
+  const some = counts.change + counts.conflict + counts.new;
+  const problem = compare.problem || apply.problem || undo.problem;
+  return (
+    <div className="flex min-h-12 flex-wrap items-center gap-3 border-b border-base-300 px-4 py-2">
+      {state === 'open' ? (
+        <button
+          type="button"
+          className="btn btn-primary btn-sm"
+          disabled={compare.busy}
+          onClick={() => void compare.run()}
+        >
+          {compare.busy ? 'Comparing …' : 'Compare with the inventory'}
+        </button>
+      ) : null}
+      {state === 'checking' ? (
+        <span role="status">
+          {(some + counts.same + counts.refused).toLocaleString('en')} rows compared by now; the page can be left
+        </span>
+      ) : null}
+      {state === 'checked' ? (
+        <>
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={isDeciding || some === 0}
+            onClick={() => void apply.run(false)}
+          >
+            Save
+          </button>
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={isDeciding || some === 0}
+            onClick={() => void apply.run(true)}
+          >
+            Save and send
+          </button>
+        </>
+      ) : null}
+      {state === 'applying' ? <span role="status">It is being carried out; the page can be left</span> : null}
+      {state === 'applied' ? (
+        <>
+          <span role="status">Carried out.</span>
+          {file.runId ? (
+            <>
+              <Link className="link" href={`/runs/${file.runId}`}>
+                What it did
+              </Link>
+              <button type="button" className="btn btn-sm" disabled={undo.busy} onClick={() => void undo.run()}>
+                Take it back
+              </button>
+            </>
+          ) : null}
+        </>
+      ) : null}
+      {state !== 'open' ? (
+        <span className="quiet text-[12px]">
+          {count(counts.same, 'row says', 'rows say')} what is there already
+          {counts.kept ? `; ${count(counts.kept, 'value')} changed here since stay` : ''}
+        </span>
+      ) : (
+        <span className="quiet text-[12px]">Nothing is changed by comparing.</span>
+      )}
+      {counts.refused > 0 && state !== 'checking' ? (
+        <a className="link ml-auto" href={`/api/v1/imports/${id}/report`} download>
+          {count(counts.refused, 'refused row')}, as a file
+        </a>
+      ) : null}
+      {problem ? (
+        <p role="alert" className="w-full text-error">
+          {problem}
+        </p>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,85 @@
+'use client';
+
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { ImportView } from '@/services/importing/find-imports';
+import { Empty, Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { RowView } from './row-view';
+import { WholeColumns } from './whole-columns';
+
+const kinds = [
+  ['change', 'Changes'],
+  ['conflict', 'On both sides'],
+  ['new', 'New'],
+  ['refused', 'Refused'],
+] as const;
+type Kind = (typeof kinds)[number][0];
+
+/** Rows that say something else than the record, by kind. */
+export function Rows({ file }: { file: ImportView }) {
+  const { counts, state } = file;
+  const first = kinds.find(([kind]) => counts[kind] > 0)?.[0] ?? 'change';
+  const [chosen, setChosen] = useState<Kind | null>(null);
+  const kind = chosen ?? first;
+  const rows = useInfiniteQuery({
+    queryKey: ['imports', file.id, 'rows', kind, state],
+    queryFn: ({ pageParam }) =>
+      api('GET /imports/{id}/rows', { params: { id: file.id }, query: { kind, after: pageParam, limit: 50 } }),
+    initialPageParam: 0,
+    getNextPageParam: (last) => last.next,
+    enabled: state === 'checked' || state === 'applied',
+  });
+  if (state === 'open')
+    return (
+      <Empty title="Look over the columns, then compare">
+        <p>What every row would change stands here then, old and new side by side. Rows can be left out one by one.</p>
+      </Empty>
+    );
+  if (state === 'checking' || state === 'applying') return <Loading what="what comes of it" />;
+  return (
+    <>
+      <div role="tablist" aria-label="Kinds of rows" className="flex gap-1 border-b border-base-300 px-4 py-1">
+        {kinds.map(([id, label]) => (
+          <button
+            key={id}
+            type="button"
+            role="tab"
+            aria-selected={kind === id}
+            className={`btn btn-sm ${kind === id ? '' : 'btn-ghost'}`}
+            onClick={() => setChosen(id)}
+          >
+            {label} <span className="figures">{counts[id].toLocaleString('en')}</span>
+          </button>
+        ))}
+      </div>
+      <div className="min-h-0 flex-1 overflow-auto" role="tabpanel" aria-label={kinds.find(([id]) => id === kind)?.[1]}>
+        {rows.isError ? <Failed error={rows.error} retry={() => void rows.refetch()} /> : null}
+        {rows.isLoading ? <Loading what="rows" /> : null}
+        {kind === 'conflict' && state === 'checked' ? (
+          <WholeColumns file={file} rows={rows.data?.pages.flatMap((page) => page.rows) ?? []} />
+        ) : null}
+        <ul>
+          {rows.data?.pages
+            .flatMap((page) => page.rows)
+            .map((row) => (
+              <RowView key={row.line} file={file} row={row} />
+            ))}
+        </ul>
+        {rows.data && counts[kind] === 0 ? <p className="quiet px-4 py-8 text-center">No rows of this kind.</p> : null}
+        {rows.hasNextPage ? (
+          <p className="p-3 text-center">
+            <button
+              type="button"
+              className="btn btn-sm"
+              disabled={rows.isFetchingNextPage}
+              onClick={() => void rows.fetchNextPage()}
+            >
+              Further rows
+            </button>
+          </p>
+        ) : null}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,80 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { useSearchParams } from 'next/navigation';
+import { useState } from 'react';
+import type { Selection } from '@/services/records/selection';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { filterSelection, readSelection } from '@/ui/data/selection';
+import { useCommand } from '@/ui/data/use-command';
+import { ColumnChooser } from './column-chooser';
+import { Exports } from './exports';
+
+const everything: Selection = filterSelection({}, []);
+
+/** How many items a selection means, where that is known without asking. */
+const said = (selection: Selection): string =>
+  selection.kind === 'items'
+    ? `${selection.ids.length.toLocaleString('en')} chosen ${selection.ids.length === 1 ? 'item' : 'items'}`
+    : Object.keys(selection.filter).length || selection.except.length
+      ? 'what was found in the inventory'
+      : 'the whole inventory';
+
+/** What is written out, in which columns; and what was written out before. */
+export function WriteOut() {
+  const params = useSearchParams();
+  const [selection] = useState(() => readSelection(new URLSearchParams(params.toString())) ?? everything);
+  const choices = useQuery({ queryKey: ['file-columns'], queryFn: () => api('GET /file-columns') });
+  const [chosen, setChosen] = useState<string[] | null>(null);
+  const columns = chosen ?? choices.data?.usual ?? [];
+  const write = useCommand(
+    async () => {
+      const begun = await api('POST /exports', {
+        body: { selection, columns, title: selection.kind === 'items' ? 'Chosen items' : 'Items' },
+      });
+      const count = `${begun.items.toLocaleString('en')} ${begun.items === 1 ? 'item' : 'items'}`;
+      return begun.finished ? `${count} written out` : `${count} are being written out`;
+    },
+    { touches: [['exports'], ['tasks']] },
+  );
+  return (
+    <section aria-label="Write out" className="flex min-h-0 flex-col overflow-auto p-4">
+      <h2 className="mb-1 font-semibold">Write out</h2>
+      <p className="mb-3">
+        {said(selection)[0]?.toUpperCase()}
+        {said(selection).slice(1)}.{' '}
+        {selection === everything ? (
+          <span className="quiet">Choose rows in the inventory to write out only those.</span>
+        ) : null}
+      </p>
+      {choices.data ? (
+        <ColumnChooser choices={choices.data} chosen={columns} change={setChosen} />
+      ) : choices.isError ? (
+        <Failed error={choices.error} retry={() => void choices.refetch()} />
+      ) : (
+        <Loading what="columns" />
+      )}
+      <p className="mt-3 flex items-center gap-3">
+        <button
+          type="button"
+          className="btn btn-primary btn-sm"
+          disabled={write.busy || columns.length === 0}
+          onClick={() => void write.run()}
+        >
+          {write.busy ? 'Writing out …' : 'Write out'}
+        </button>
+        {write.problem ? (
+          <span role="alert" className="text-error">
+            {write.problem}
+          </span>
+        ) : (
+          <span className="quiet">
+            What is written out is remembered for 90 days: a file of it is compared with it.
+          </span>
+        )}
+      </p>
+      <Exports />
+    </section>
+  );
+}
