@@ -3,9 +3,20 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import fc from 'fast-check';
+import { sayingSizes, zipOf } from '../../tests/support/zip';
 import { fieldsFor } from '../core/field';
 import { type Column, columnOf } from '../core/table';
-import { type FormatId, formats, type Layout, layoutOf, packedKind, type Separator } from '.';
+import {
+  archiveKind,
+  eachPhoto,
+  type FormatId,
+  formats,
+  type Layout,
+  layoutOf,
+  packedKind,
+  type Separator,
+  takeTable,
+} from '.';
 
 let folder = '';
 let made = 0;
@@ -189,8 +200,34 @@ describe('what is no table', () => {
     expect(await why(contents)).toContain(sentence);
   });
 
-  test('a workbook that is none, or says less than it unpacks to', async () => {
+  test('a workbook that is none, of the older kind, or a ZIP that unpacks to other than it says', async () => {
     expect(await why('PK\u0003\u0004 nothing', { format: 'xlsx' })).toContain('broken');
     expect(await why(Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 1, 2, 3]))).toContain('older kind');
+    const book = await zipOf({ 'xl/workbook.xml': '<x/>', 'xl/worksheets/sheet1.xml': 'x'.repeat(10_000) });
+    expect(await why(sayingSizes(book, 900_000_000), { format: 'xlsx' })).toContain('unpacks to more than 800 MB');
+    expect(await why(sayingSizes(book, 4), { format: 'xlsx' })).toContain('broken');
+    expect(await why(await zipOf({ 'a.txt': 'x' }), { format: 'xlsx' })).toContain('no workbook');
+  });
+});
+
+describe('a table that comes with its photos', () => {
+  const opened = async (files: Record<string, string>) => {
+    const at = file(await zipOf(files));
+    expect(await archiveKind(at)).toBe('archive');
+    return takeTable(at, path());
+  };
+  test('is found among them, whatever folder it lies in; hidden files are none', async () => {
+    const files = { 'shop/table.csv': 'a,b\n1,2\n', 'shop/p/one.JPG': 'x', '__MACOSX/._table.csv': 'x' };
+    expect(await opened(files)).toEqual({ table: 'table.csv', photos: 1 });
+    const taken: string[] = [];
+    await eachPhoto(file(await zipOf(files)), new Set(['one.jpg']), async (name, bytes) => {
+      taken.push(`${name} ${bytes.toString()}`);
+    });
+    expect(taken).toEqual(['one.jpg x']);
+  });
+
+  test('none, and several, are said', async () => {
+    await expect(opened({ 'a.jpg': 'x' })).rejects.toThrow('no table in this ZIP');
+    await expect(opened({ 'a.csv': 'x', 'b.csv': 'y' })).rejects.toThrow('several tables');
   });
 });

@@ -8,6 +8,7 @@ import { xml } from './xml';
 /** The list of formats; a new one is a file of its own and a line here. */
 export const formats: Record<FormatId, Format> = { csv, xlsx, json, ndjson, xml };
 
+export * from './archive';
 export * from './layout';
 export * from './limits';
 export * from './table';

@@ -11,7 +11,7 @@ import type { Encoding, Format } from './table';
 export function objectOf(columns: readonly Column[], cells: readonly string[]): string {
   const pairs = columns.map((column, at): [string, string | number] => {
     const cell = cells[at] ?? '';
-    const isNumber = isNumeric(column) && cell !== '' && String(Number(cell)) === cell;
+    const isNumber = isNumeric(column) && /^-?\d{1,13}(\.\d{1,6})?$/.test(cell);
     return [column.id, isNumber ? Number(cell) : cell];
   });
   return JSON.stringify(Object.fromEntries(pairs));

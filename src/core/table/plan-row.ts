@@ -3,6 +3,7 @@ import type { Variation } from '../item/variations';
 import type { Json } from '../json';
 import { combinationFieldIn, combinationValue, type TableRecord, valueIn } from './cells';
 import type { Column } from './column';
+import { readPhotoRefs } from './photo-refs';
 import { repairCell } from './repair';
 import { plainShape, type Shape } from './shape';
 import { threeWay, unitsAfter } from './three-way';
@@ -60,6 +61,8 @@ function judge(column: Column, field: Field, now: Json | undefined, text: string
   const shown = now === undefined ? '' : field.show(now, context);
   const shape = input.shapes?.get(column.id) ?? plainShape;
   if (text.trim() === '' && exported === undefined && input.options.empty === 'keep') return 'same';
+  if (field.kind.is === 'photos' && text !== exported && text !== shown)
+    return judgePhotos(column, text, shown, now, exported);
   const repaired = repairCell(column, text, { exported, now: shown, ...shape });
   if ('problem' in repaired) return { why: repaired.problem };
   const read = field.read(repaired.text, context);
@@ -87,6 +90,28 @@ function judge(column: Column, field: Field, now: Json | undefined, text: string
   const fault = field.schema.safeParse(verdict.to);
   if (!fault.success) return { why: fault.error.issues[0]?.message ?? 'This cannot stand here' };
   return plan(verdict.to, verdict.kind === 'conflict');
+}
+
+/** Photos by their names or addresses: what they are is found out when they are taken. */
+function judgePhotos(
+  column: Column,
+  text: string,
+  now: string,
+  from: Json | undefined,
+  exported: string | undefined,
+): Judged {
+  const read = readPhotoRefs(text);
+  if ('problem' in read) return { why: read.problem };
+  const isConflict = exported !== undefined && exported !== now;
+  return {
+    column: column.id,
+    ...(exported === undefined ? {} : { exported }),
+    now,
+    file: text,
+    from: from ?? [],
+    to: read.refs,
+    isConflict,
+  };
 }
 
 /** The field that a cell is of, and its value now; null for cells that say nothing of this row. */

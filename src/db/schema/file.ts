@@ -16,8 +16,10 @@ export const fileExport = mysqlTable(
   'file_export',
   {
     id: id(),
+    /** Rows of what: items and their combinations, listings, changes. */
+    kind: varchar('kind', { length: 10 }).notNull().default('items').$type<'items' | 'listings' | 'history'>(),
     title: varchar('title', { length: 200 }).notNull(),
-    columns: document<{ id: string; label: string }[]>('columns').notNull(),
+    columns: document<{ id: string; label: string; isNumber?: boolean }[]>('columns').notNull(),
     rowCount: int('row_count').notNull().default(0),
     itemCount: int('item_count').notNull().default(0),
     isDone: boolean('is_done').notNull().default(false),

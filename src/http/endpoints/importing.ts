@@ -1,14 +1,16 @@
 import { z } from 'zod';
+import { editConsequencesSchema } from '../../services/changes/consequences';
 import { beginCheck } from '../../services/importing/begin-check';
 import { beginImport, beginImportSchema, begunImportSchema } from '../../services/importing/begin-import';
 import { decideRows, decideRowsSchema } from '../../services/importing/decide-rows';
 import { findImportRows, findImportRowsSchema, importRowsSchema } from '../../services/importing/find-import-rows';
 import { findImport, findImports, importsSchema, importViewSchema } from '../../services/importing/find-imports';
+import { importConsequences } from '../../services/importing/import-consequences';
 import { importReport } from '../../services/importing/import-report';
 import { receiveFile } from '../../services/importing/receive-file';
 import { tieColumns, tieColumnsSchema } from '../../services/importing/tie-columns';
 import { done, endpoint, streamed } from '../endpoint';
-import { textStream } from '../text-stream';
+import { lineStream, textStream } from '../text-stream';
 
 async function* bodyOf(request: Request): AsyncGenerator<Uint8Array> {
   const reader = request.body?.getReader();
@@ -93,6 +95,14 @@ export const importingEndpoints = [
     body: beginImportSchema,
     answer: begunImportSchema,
     run: ({ actor, params, body }) => beginImport(actor, params.id, body),
+  }),
+  streamed({
+    path: '/imports/{id}/consequences',
+    tag: 'Files',
+    summary: 'What it comes to at each account, told as it is counted',
+    answer: editConsequencesSchema,
+    media: 'application/x-ndjson',
+    run: ({ params }) => lineStream(importConsequences(params.id)),
   }),
   streamed({
     path: '/imports/{id}/report',

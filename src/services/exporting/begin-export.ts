@@ -11,9 +11,11 @@ import { knowSelection, selectionSchema, selectionWhere } from '../records/selec
 import { holderHere, startTask } from '../records/start-task';
 import { workOnTask } from '../records/work-on-task';
 import { type ExportTask, exportStep } from './export-step';
+import { exportKinds, otherColumns } from './other-rows';
 
 export const beginExportSchema = z
   .object({
+    kind: z.enum(exportKinds).default('items').describe('Rows of what; only items can be read back'),
     selection: selectionSchema,
     columns: z.array(z.string().max(120)).min(1, 'Choose at least one column').max(200).default(usualColumns),
     title: z.string().trim().max(200).default('Items'),
@@ -27,8 +29,15 @@ export const begunExportSchema = z.object({
   finished: z.boolean(),
 });
 
-/** Columns without which a file could not be read back: the item's number, and the key of its combination. */
-const needed = ['row.item', 'row.key'];
+/** The columns that were chosen, with those without which a file could not be read back. */
+async function chosenColumns(ids: readonly string[]): Promise<{ id: string; label: string }[]> {
+  const { find } = await fileColumns(database());
+  return [...new Set(['row.item', ...ids, 'row.key'])].map((id) => {
+    const column = find(id);
+    if (!column) throw new NettingError('invalid', `There is no column ${id}`, { field: 'columns' });
+    return { id, label: column.label };
+  });
+}
 
 /** Writes out what is chosen: its rows are kept as they are now, so that a file can be made of them, and compared with them. */
 export async function beginExport(
@@ -36,13 +45,7 @@ export async function beginExport(
   input: z.infer<typeof beginExportSchema>,
 ): Promise<z.infer<typeof begunExportSchema>> {
   const db = database();
-  const { find } = await fileColumns(db);
-  const chosen = [...new Set([...needed.slice(0, 1), ...input.columns, ...needed])];
-  const columns = chosen.map((id) => {
-    const column = find(id);
-    if (!column) throw new NettingError('invalid', `There is no column ${id}`, { field: 'columns' });
-    return { id, label: column.label };
-  });
+  const columns = input.kind === 'items' ? await chosenColumns(input.columns) : otherColumns[input.kind];
   await knowSelection(input.selection);
   const ids = rowsOf<{ id: number }>(
     await db.execute(sql`select i.id from item i where ${selectionWhere(input.selection)} order by i.id`),
@@ -52,7 +55,14 @@ export async function beginExport(
   const { begun, exportId } = await transaction(async (tx) => {
     const [{ insertId }] = await tx
       .insert(fileExport)
-      .values({ title: input.title, columns, itemCount: ids.length, byName: actor.name, createdAt: new Date() });
+      .values({
+        kind: input.kind,
+        title: input.title,
+        columns,
+        itemCount: ids.length,
+        byName: actor.name,
+        createdAt: new Date(),
+      });
     const order: ExportTask = { exportId: insertId, ids };
     const title = `Writing out ${ids.length.toLocaleString('en')} items`;
     return {

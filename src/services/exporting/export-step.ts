@@ -1,16 +1,44 @@
 import { eq, inArray, sql } from 'drizzle-orm';
 import { rowsOf } from '../../core/table';
-import { transaction } from '../../db/client';
+import { type Executor, transaction } from '../../db/client';
 import { fileExport, fileExportRow, listing, type TaskRow } from '../../db/schema';
 import { advanceTask } from '../records/advance-task';
 import { fileColumns } from '../records/file-columns';
 import { groupByItem, loadItems } from '../records/load-items';
 import { accountsIn, tableRecord } from '../records/table-record';
+import { type ExportRow, otherRows } from './other-rows';
 
 /** These items, in the order of their numbers, as rows of this export. */
 export type ExportTask = { exportId: number; ids: number[] };
 
 const portion = 500;
+
+/** Items as rows, each with its combinations. */
+async function itemRows(
+  tx: Executor,
+  ids: number[],
+  chosen: readonly { id: string }[],
+): Promise<(ExportRow & { combination: string })[]> {
+  const { find, accounts } = await fileColumns(tx);
+  // A field that is gone meanwhile is an empty column.
+  const columns = chosen.map((one) => find(one.id) ?? null);
+  const there = columns.flatMap((one) => one ?? []);
+  const named = accountsIn(there);
+  const shops = accounts.filter((one) => named.includes(one.id));
+  const listings = shops.length
+    ? groupByItem(await tx.select().from(listing).where(inArray(listing.itemId, ids)))
+    : new Map<number, never[]>();
+  return (await loadItems(tx, ids)).flatMap((item) =>
+    rowsOf(tableRecord(item, listings.get(item.id) ?? [], shops), there).map(({ combination, cells }) => {
+      const left = [...cells];
+      return {
+        itemId: item.id,
+        combination: combination ?? '',
+        cells: columns.map((column) => (column ? (left.shift() ?? '') : '')),
+      };
+    }),
+  );
+}
 
 /** Keeps the rows of the next items, and that it did, in one short transaction. */
 export const exportStep = (task: TaskRow, holder: string): Promise<TaskRow> =>
@@ -19,27 +47,16 @@ export const exportStep = (task: TaskRow, holder: string): Promise<TaskRow> =>
     const from = (task.cursor as number | null) ?? 0; // written below
     const some = ids.slice(from, from + portion);
     const [made] = await tx.select().from(fileExport).where(eq(fileExport.id, exportId));
-    const { find, accounts } = await fileColumns(tx);
-    // A field that is gone meanwhile is an empty column.
-    const columns = (made?.columns ?? []).flatMap((one) => find(one.id) ?? []);
-    const named = accountsIn(columns);
-    const shops = accounts.filter((one) => named.includes(one.id));
-    const listings = shops.length
-      ? groupByItem(await tx.select().from(listing).where(inArray(listing.itemId, some)))
-      : new Map<number, never[]>();
-    const items = await loadItems(tx, some);
-    const rows = items.flatMap((item) =>
-      rowsOf(tableRecord(item, listings.get(item.id) ?? [], shops), columns).map(
-        ({ combination, cells }, position) => ({
-          exportId,
-          itemId: item.id,
-          position,
-          combination: combination ?? '',
-          cells,
-        }),
-      ),
-    );
-    if (rows.length) await tx.insert(fileExportRow).values(rows);
+    const kind = made?.kind ?? 'items';
+    const rows = kind === 'items' ? await itemRows(tx, some, made?.columns ?? []) : await otherRows(kind, tx, some);
+    const places = new Map<number, number>();
+    const kept = rows.map((row) => {
+      const position = places.get(row.itemId) ?? 0;
+      places.set(row.itemId, position + 1);
+      return { exportId, position, combination: '', ...row };
+    });
+    for (let at = 0; at < kept.length; at += portion)
+      await tx.insert(fileExportRow).values(kept.slice(at, at + portion));
     const isDone = from + some.length >= ids.length;
     await tx
       .update(fileExport)

@@ -3,11 +3,13 @@ import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
 import { fileExport } from '../../db/schema';
+import { exportKinds } from './other-rows';
 
 export const exportViewSchema = z.object({
   id: z.number(),
+  kind: z.enum(exportKinds),
   title: z.string(),
-  columns: z.array(z.object({ id: z.string(), label: z.string() })),
+  columns: z.array(z.object({ id: z.string(), label: z.string(), isNumber: z.boolean().optional() })),
   rows: z.number(),
   items: z.number(),
   isDone: z.boolean(),
@@ -20,6 +22,7 @@ const shown = 100;
 
 const viewOf = ({
   id,
+  kind,
   title,
   columns,
   rowCount,
@@ -29,6 +32,7 @@ const viewOf = ({
   createdAt,
 }: typeof fileExport.$inferSelect): ExportView => ({
   id,
+  kind,
   title,
   columns,
   rows: rowCount,

@@ -4,13 +4,17 @@ import { NettingError } from '../../core/errors';
 import { database, transaction } from '../../db/client';
 import { fileImport, fileImportRow, run, task } from '../../db/schema';
 import type { Actor } from '../access/actor';
+import { sendPartSchema } from '../changes/queue-changes';
 import { holderHere, startTask } from '../records/start-task';
 import { workOnTask } from '../records/work-on-task';
 import { type ImportTask, importStep } from './import-step';
 import { loadImport } from './load-import';
 
 export const beginImportSchema = z
-  .object({ send: z.boolean().describe('Also send the changes to the marketplaces') })
+  .object({
+    send: z.boolean().describe('Also send the changes to the marketplaces'),
+    part: sendPartSchema.optional().describe('Send only to these accounts, only these fields'),
+  })
   .strict();
 export const begunImportSchema = z.object({
   runId: z.number(),
@@ -23,7 +27,7 @@ export const begunImportSchema = z.object({
 export async function beginImport(
   actor: Actor,
   id: number,
-  { send }: z.infer<typeof beginImportSchema>,
+  { send, part }: z.infer<typeof beginImportSchema>,
 ): Promise<z.infer<typeof begunImportSchema>> {
   const holder = holderHere();
   const { begun, rows } = await transaction(async (tx) => {
@@ -45,7 +49,7 @@ export async function beginImport(
     const [{ insertId: runId }] = await tx
       .insert(run)
       .values({ kind: 'edit', title, detail: { import: id, send }, itemCount: 0, byName: actor.name });
-    const input: ImportTask = { importId: id, send };
+    const input: ImportTask = { importId: id, send, part };
     const started = await startTask(tx, actor, { kind: 'import', title, input, total, runId, holder });
     await tx.update(fileImport).set({ state: 'applying', runId, taskId: started.id }).where(eq(fileImport.id, id));
     return { begun: started, rows: total };

@@ -1,171 +1,158 @@
-import { createHash } from 'node:crypto';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
-import type { Change, Refusal } from '../../core/change';
-import { type Item, itemPatchSchema } from '../../core/item';
-import type { Json } from '../../core/json';
-import { type CellPlan, placeOf } from '../../core/table';
-import { type Executor, transaction } from '../../db/client';
+import { NettingError } from '../../core/errors';
+import { database, type Executor, type Tx, transaction } from '../../db/client';
 import { fileImport, fileImportRow, run, type TaskRow } from '../../db/schema';
-import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit-items';
-import { recordChanges } from '../changes/record-changes';
-import { createItemWithin } from '../items/create-item';
+import type { SendPart } from '../changes/queue-changes';
 import { advanceTask } from '../records/advance-task';
+import { knownPhotos } from '../records/known-photos';
+import { changesOf, type StagedRow } from './changes-of';
+import { fetchPhotos } from './fetch-photos';
+import { archivePath } from './import-path';
 import { loadImport } from './load-import';
+import { makeNewItem } from './make-new-item';
+import { photoRefs, withPhotos } from './with-photos';
 
 /** What was seen of a file's rows before is carried out. */
-export type ImportTask = { importId: number; send: boolean };
-type StagedRow = typeof fileImportRow.$inferSelect;
-type Decided = Record<string, 'file' | 'ours'>;
+export type ImportTask = { importId: number; send: boolean; part?: SendPart };
 
 const portion = 200;
+/** Of rows that name photos, which are fetched first. */
+const withPhotosAtOnce = 20;
 
-/** Which cells of a row hold: of those changed on both sides only what somebody decided for the file. */
-const holding = (row: StagedRow, decided: Decided): CellPlan[] =>
-  (row.cells as CellPlan[]).filter(
-    (cell) => !cell.isConflict || (row.decided ?? decided[cell.column] ?? 'ours') === 'file',
-  ); // written by `checkStep`
+/** The rows that are carried out next. */
+const nextStaged = (db: Executor, importId: number, most: number): Promise<StagedRow[]> =>
+  db
+    .select()
+    .from(fileImportRow)
+    .where(
+      and(
+        eq(fileImportRow.importId, importId),
+        inArray(fileImportRow.kind, ['change', 'conflict', 'new']),
+        eq(fileImportRow.leftOut, false),
+        eq(fileImportRow.isDone, false),
+      ),
+    )
+    .orderBy(asc(fileImportRow.line))
+    .limit(most);
 
-function changesOf(row: StagedRow, item: Item, decided: Decided): Change[] {
-  return holding(row, decided).flatMap((cell): Change[] => {
-    const place = placeOf(cell.column);
-    if (!place || place.of === 'row' || place.of === 'remote') return [];
-    if (place.of === 'listing')
-      return [{ target: { item: item.id, account: place.account }, field: place.field, ...overrideOf(cell) }];
-    const combination = row.combination || undefined;
-    const units = combination ? item.variations.find((one) => one.key === combination)?.quantity : item.quantity;
-    const to = cell.more === undefined ? cell.to : (units ?? 0) + cell.more;
-    // What was changed since it was compared is not overwritten unseen; units that are added stay so many more.
-    const from = cell.more === undefined ? { from: cell.from } : {};
-    return [{ target: { item: item.id, ...(combination ? { combination } : {}) }, field: place.field, to, ...from }];
-  });
-}
-
-/** Nothing said for an account alone: the listing follows the item again. */
-const overrideOf = ({ to }: CellPlan): { to?: Json } =>
-  to === null || to === '' || (Array.isArray(to) && to.length === 0) ? {} : { to };
-
-/** The same row makes one item, however often it is carried out. */
-const keyOf = (importId: number, line: number): string => {
-  const hash = createHash('sha256').update(`file ${importId} line ${line}`).digest('hex');
-  return `${hash.slice(0, 8)}-${hash.slice(8, 12)}-4${hash.slice(13, 16)}-8${hash.slice(17, 20)}-${hash.slice(20, 32)}`;
-};
-
-async function makeNew(tx: Executor, row: StagedRow, task: TaskRow, send: boolean): Promise<string | null> {
-  const actor: Actor = { id: task.byId, name: task.byName };
-  const cells = row.cells as CellPlan[]; // written by `checkStep`
-  const fields: Record<string, Json> = {};
-  const attributes: Record<string, string> = {};
-  const own: Record<string, Json> = {};
-  let quantity = 1;
-  const there: { account: number; field: string; to: Json }[] = [];
-  for (const { column, to } of cells) {
-    const place = placeOf(column);
-    if (place?.of === 'listing') there.push({ account: place.account, field: place.field, to });
-    if (place?.of !== 'item') continue;
-    if (place.field.startsWith('attributes.')) attributes[place.field.slice('attributes.'.length)] = String(to);
-    else if (place.field.startsWith('own.')) own[place.field.slice('own.'.length)] = to;
-    else if (place.field === 'quantity') quantity = Number(to);
-    else if (place.field !== 'photos') fields[place.field] = to;
-  }
-  const parsed = itemPatchSchema.safeParse({ ...fields, attributes, own });
-  if (!parsed.success) return parsed.error.issues[0]?.message ?? 'It is no item';
-  const { id } = await createItemWithin(tx, actor, {
-    fields: parsed.data,
-    quantity,
-    key: keyOf(row.importId, row.line),
-  });
-  // Taken back with the run, it is gone from the inventory again.
-  const context = { actor, why: 'import' as const, at: new Date(), runId: task.runId ?? undefined };
-  await recordChanges(tx, context, [{ itemId: id, itemVersion: 1, field: 'standing', from: 'deleted', to: 'active' }]);
-  if (there.length)
-    await commitItems(
-      tx,
-      [id],
-      () => there.map(({ account, field, to }) => ({ target: { item: id, account }, field, to })),
-      { actor, why: 'import', at: new Date(), runId: task.runId ?? undefined, send: send ? 'all' : 'falls' },
-    );
-  return null;
-}
-
-/** Carries out the next rows and keeps that it did, in one short transaction. */
-export const importStep = (task: TaskRow, holder: string): Promise<TaskRow> =>
-  transaction(async (tx) => {
-    const { importId, send } = task.input as ImportTask; // written by `beginImport`
-    const { options } = await loadImport(tx, importId);
-    const rows = await tx
-      .select()
-      .from(fileImportRow)
-      .where(
-        and(
-          eq(fileImportRow.importId, importId),
-          inArray(fileImportRow.kind, ['change', 'conflict', 'new']),
-          eq(fileImportRow.leftOut, false),
-          eq(fileImportRow.isDone, false),
-        ),
-      )
-      .orderBy(asc(fileImportRow.line))
-      .limit(portion);
-    const actor: Actor = { id: task.byId, name: task.byName };
-    const known = rows.filter((row) => row.itemId !== null);
-    const ids = [...new Set(known.flatMap((row) => row.itemId ?? []))];
-    const refused = new Map<number, Refusal>();
-    let items = 0;
-    if (ids.length) {
-      const committed = await commitItems(
-        tx,
-        ids,
-        (held) =>
-          held.items.flatMap((item) =>
-            known.filter((row) => row.itemId === item.id).flatMap((row) => changesOf(row, item, options.decided)),
-          ),
-        { actor, why: 'import', at: new Date(), runId: task.runId ?? undefined, send: send ? 'all' : 'falls' },
-      );
-      for (const one of committed.refused) refused.set(one.item, one);
-      items += committed.items.filter((one) => one.changes.length).length;
-    }
+/**
+ * Carries out the next rows and keeps that it did, in one short transaction; the photos that they name are fetched
+ * before, while nothing is held.
+ */
+export async function importStep(task: TaskRow, holder: string): Promise<TaskRow> {
+  const { importId, send, part } = task.input as ImportTask; // written by `beginImport`
+  const { options, contents } = await loadImport(database(), importId);
+  const coming = await nextStaged(database(), importId, portion);
+  const some = coming.some((row) => photoRefs(row).length) ? coming.slice(0, withPhotosAtOnce) : coming;
+  const refs = some.flatMap(photoRefs);
+  const fetched = refs.length ? await fetchPhotos(refs, archivePath(contents)) : new Map();
+  return transaction(async (tx) => {
+    const found = await nextStaged(tx, importId, some.length);
     const faults = new Map<number, string>();
-    for (const row of rows.filter((one) => one.kind === 'new')) {
-      const fault = await makeNew(tx, row, task, send).catch((error: unknown) => {
-        if (error instanceof Error && error.name === 'NettingError') return error.message;
-        throw error;
-      });
-      if (fault === null) items++;
-      else faults.set(row.line, fault);
-    }
-    for (const row of known) {
-      const fault = row.itemId === null ? undefined : refused.get(row.itemId);
-      if (fault) faults.set(row.line, fault.why);
-    }
-    for (const [line, why] of faults)
-      await tx
-        .update(fileImportRow)
-        .set({ kind: 'refused', why: why.slice(0, 300) })
-        .where(and(eq(fileImportRow.importId, importId), eq(fileImportRow.line, line)));
-    const fine = rows.filter((row) => !faults.has(row.line)).map((row) => row.line);
-    if (fine.length)
-      await tx
-        .update(fileImportRow)
-        .set({ isDone: true })
-        .where(and(eq(fileImportRow.importId, importId), inArray(fileImportRow.line, fine)));
-    const isDone = rows.length < portion;
+    const rows = found.flatMap((row): StagedRow[] => {
+      const made = withPhotos(row, fetched);
+      if ('row' in made) return [made.row];
+      faults.set(row.line, made.fault);
+      return [];
+    });
+    const order: Order = { task, send, part, decided: options.decided, faults };
+    const items = (await changeKnown(tx, rows, order)) + (await makeNew(tx, rows, order));
+    const isDone = coming.length < portion && some.length === coming.length;
+    await keepOutcome(tx, importId, { found, faults, isDone });
     await tx
       .update(run)
       .set({ itemCount: sql`${run.itemCount} + ${items}` })
       .where(eq(run.id, task.runId ?? 0));
-    if (faults.size || isDone)
-      await tx
-        .update(fileImport)
-        .set({
-          ...(isDone ? { state: 'applied' as const } : {}),
-          counts: sql`json_set(${fileImport.counts}, '$.refused', json_value(${fileImport.counts}, '$.refused') + ${faults.size})`,
-        })
-        .where(eq(fileImport.id, importId));
     const before = (task.result as { items: number; refused: number } | null) ?? { items: 0, refused: 0 }; // written here
     return advanceTask(tx, task, holder, {
-      cursor: rows.at(-1)?.line ?? task.cursor,
-      done: rows.length,
+      cursor: found.at(-1)?.line ?? task.cursor,
+      done: found.length,
       finished: isDone,
       result: { items: before.items + items, refused: before.refused + faults.size },
     });
   });
+}
+
+type Order = {
+  task: TaskRow;
+  send: boolean;
+  part?: SendPart;
+  decided: Record<string, 'file' | 'ours'>;
+  /** Rows that are not carried out, and why; filled on the way. */
+  faults: Map<number, string>;
+};
+
+/** Rows of items that are there: each item changes whole or not at all. Returns how many became different. */
+async function changeKnown(tx: Tx, rows: readonly StagedRow[], order: Order): Promise<number> {
+  const { task, send, part, decided, faults } = order;
+  const known = rows.filter((row) => row.itemId !== null);
+  const ids = [...new Set(known.flatMap((row) => row.itemId ?? []))];
+  if (ids.length === 0) return 0;
+  const committed = await commitItems(
+    tx,
+    ids,
+    ({ items }) =>
+      items.flatMap((item) =>
+        known.filter((row) => row.itemId === item.id).flatMap((row) => changesOf(row, item, decided)),
+      ),
+    {
+      actor: { id: task.byId, name: task.byName },
+      why: 'import',
+      at: new Date(),
+      runId: task.runId ?? undefined,
+      send: send ? 'all' : 'falls',
+      part,
+      photos: await knownPhotos(tx, known.flatMap(photoRefs)),
+    },
+  );
+  const refused = new Map(committed.refused.map((one) => [one.item, one.why]));
+  for (const row of known) {
+    const why = refused.get(row.itemId ?? 0);
+    if (why !== undefined) faults.set(row.line, why);
+  }
+  return committed.items.filter((one) => one.changes.length).length;
+}
+
+/** Rows of no item: each becomes one, or leaves nothing behind. Returns how many were made. */
+async function makeNew(tx: Tx, rows: readonly StagedRow[], { task, send, faults }: Order): Promise<number> {
+  let made = 0;
+  for (const row of rows.filter((one) => one.kind === 'new')) {
+    const fault = await tx
+      .transaction((own) => makeNewItem(own, row, task, send))
+      .catch((error: unknown) => {
+        if (error instanceof NettingError) return error.message;
+        throw error;
+      });
+    if (fault === null) made++;
+    else faults.set(row.line, fault);
+  }
+  return made;
+}
+
+/** Which rows are done, which are refused after all, and whether that was everything. */
+async function keepOutcome(
+  tx: Tx,
+  importId: number,
+  { found, faults, isDone }: { found: readonly StagedRow[]; faults: ReadonlyMap<number, string>; isDone: boolean },
+): Promise<void> {
+  for (const [line, why] of faults)
+    await tx
+      .update(fileImportRow)
+      .set({ kind: 'refused', why: why.slice(0, 300) })
+      .where(and(eq(fileImportRow.importId, importId), eq(fileImportRow.line, line)));
+  const fine = found.filter((row) => !faults.has(row.line)).map((row) => row.line);
+  if (fine.length)
+    await tx
+      .update(fileImportRow)
+      .set({ isDone: true })
+      .where(and(eq(fileImportRow.importId, importId), inArray(fileImportRow.line, fine)));
+  if (faults.size === 0 && !isDone) return;
+  await tx
+    .update(fileImport)
+    .set({
+      ...(isDone ? { state: 'applied' as const } : {}),
+      counts: sql`json_set(${fileImport.counts}, '$.refused', json_value(${fileImport.counts}, '$.refused') + ${faults.size})`,
+    })
+    .where(eq(fileImport.id, importId));
+}

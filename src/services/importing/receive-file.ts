@@ -8,11 +8,11 @@ import { NettingError } from '../../core/errors';
 import { exportNamed } from '../../core/table';
 import { database } from '../../db/client';
 import { fileImport } from '../../db/schema';
-import { type Layout, layoutOf, limits, packedKind } from '../../files';
+import { archiveKind, type Layout, layoutOf, limits, packedKind, takeTable } from '../../files';
 import type { Actor } from '../access/actor';
 import { fileColumns } from '../records/file-columns';
 import { noCounts } from './check-step';
-import { importFolder, importPath } from './import-path';
+import { archivePath, importFolder, importPath } from './import-path';
 import { readStart, recogniseColumns } from './read-start';
 
 /** Keeps a body in the data folder under the hash of its contents, without ever holding it whole. */
@@ -45,9 +45,15 @@ async function keep(body: AsyncIterable<Uint8Array>): Promise<{ contents: string
   }
 }
 
-/** How a file is written: a workbook, or what its first bytes say. */
-async function layoutAt(path: string): Promise<Layout> {
-  return (await packedKind(path)) === 'zip' ? { format: 'xlsx', hasHeader: true } : layoutOf(path);
+/** How a file is written: a workbook, what its first bytes say, or the same of the table that a ZIP holds. */
+async function layoutAt(contents: string): Promise<Layout> {
+  const path = importPath(contents);
+  if ((await packedKind(path)) === 'plain') return layoutOf(path);
+  if ((await archiveKind(path)) === 'workbook') return { format: 'xlsx', hasHeader: true };
+  await rename(path, archivePath(contents));
+  await takeTable(archivePath(contents), path);
+  const inside = await packedKind(path);
+  return inside === 'zip' ? { format: 'xlsx', hasHeader: true } : layoutOf(path);
 }
 
 /** Takes a file, looks at how it is written and what its columns are; nothing of the shop is changed by that. */
@@ -57,7 +63,7 @@ export async function receiveFile(
 ): Promise<{ id: number }> {
   const { contents, bytes } = await keep(body);
   const path = importPath(contents);
-  const layout = await layoutAt(path);
+  const layout = await layoutAt(contents);
   const { headers, samples } = await readStart(path, layout);
   const db = database();
   const recognised = await recogniseColumns(db, await fileColumns(db), headers, samples);

@@ -2,7 +2,7 @@ import { rm } from 'node:fs/promises';
 import { inArray, lt, sql } from 'drizzle-orm';
 import { database } from '../../db/client';
 import { fileExport, fileExportRow, fileImport, fileImportRow } from '../../db/schema';
-import { importPath } from '../importing/import-path';
+import { archivePath, importPath } from '../importing/import-path';
 
 const keptDays = 90;
 const portion = 2_000;
@@ -36,5 +36,7 @@ export async function forgetFiles(now: Date, isEnding: () => boolean): Promise<v
   const needed = new Set(
     (await db.select({ contents: fileImport.contents }).from(fileImport)).map((one) => one.contents),
   );
-  for (const { contents } of imports) if (!needed.has(contents)) await rm(importPath(contents), { force: true });
+  for (const { contents } of imports)
+    if (!needed.has(contents))
+      for (const path of [importPath(contents), archivePath(contents)]) await rm(path, { force: true });
 }

@@ -454,6 +454,14 @@ const cases: Record<string, Case> = {
   'PATCH /imports/{id}': () => call('PATCH', `/imports/${imported}`, { options: { createNew: false } }),
   'POST /imports/{id}/check': () => post(`/imports/${imported}/check`),
   'GET /imports/{id}/rows': () => get(`/imports/${imported}/rows?kind=change`),
+  'GET /imports/{id}/consequences': async () => {
+    const { status, bytes } = await download(`/imports/${imported}/consequences`);
+    const lines = bytes.toString('utf8').trimEnd().split('\n');
+    const body: unknown = JSON.parse(lines.at(-1) ?? 'null');
+    expect((await describedInterface()).faults('GET', `/imports/${imported}/consequences`, status, body)).toEqual([]);
+    expect(body).toMatchObject({ changed: 1, isWhole: true });
+    return { status, body };
+  },
   'PATCH /imports/{id}/rows': () => call('PATCH', `/imports/${imported}/rows`, { lines: [2], leftOut: false }),
   'POST /imports/{id}/apply': () => post(`/imports/${imported}/apply`, { send: false }),
   'GET /imports/{id}/report': async () => {

@@ -1,7 +1,8 @@
 import { closeDatabase } from '../../../src/db/client';
 import { download, sendFile } from '../../support/files';
-import { readyItem, sheet, strapOfTwo } from '../../support/items';
+import { jpeg, readyItem, sheet, strapOfTwo } from '../../support/items';
 import { accountOf, call, until } from '../../support/stack';
+import { zipOf } from '../../support/zip';
 
 afterAll(closeDatabase);
 
@@ -155,6 +156,30 @@ describe('a file that is written out and read back', () => {
   });
 });
 
+test('listings and history are written out to be looked at, in every format', async () => {
+  const item = await readyItem({ price: 3_300 });
+  const account = await accountOf('Hallowick');
+  await call('PUT', `/items/${item.id}/listings/${account}`, { field: 'title', value: 'Their own words' });
+  const text = async (kind: string, format: string) => {
+    const { body } = await call<{ exportId: number }>('POST', '/exports', {
+      kind,
+      selection: { kind: 'items', ids: [item.id] },
+    });
+    return (await fileOf(body.exportId, format)).toString('utf8');
+  };
+  const listings = (await text('listings', 'ndjson'))
+    .trimEnd()
+    .split('\n')
+    .map((line) => JSON.parse(line) as Record<string, unknown>);
+  expect(listings.find((one) => one.account === 'Hallowick')).toMatchObject({
+    sku: item.sku,
+    state: 'Draft',
+    price: 33,
+    currency: 'EUR',
+  });
+  expect(await text('history', 'csv')).toContain(`,typing,${item.sku},Hallowick,Title,,Their own words`);
+});
+
 describe('what has happened since', () => {
   test('a sale is not undone by an old file; changed on both sides somebody decides', async () => {
     const item = await readyItem({ title: 'As written out' }, 5);
@@ -238,6 +263,33 @@ test('a file of somebody else’s: recognised, mended, new ones made, refused ro
   expect((await call<{ items: unknown[] }>('GET', `/items?q=Riemen${name.replaceAll('-', '')}`)).body.items).toEqual(
     [],
   );
+});
+
+test('photos come along in a ZIP by their names; one that is missing, or lies inside the own net, is refused with its row', async () => {
+  const [one, two, three] = [await readyItem(), await readyItem(), await readyItem()];
+  const table = [
+    'sku,photos',
+    `${one.sku},"Front.jpg, back.JPG"`,
+    `${two.sku},missing.jpg`,
+    `${three.sku},http://127.0.0.1:1/a.jpg`,
+    `P-${one.sku},Front.jpg`,
+  ].join('\n');
+  const zip = await zipOf({
+    'shop/table.csv': table,
+    'shop/photos/front.jpg': await jpeg(700, '#aa5544'),
+    'shop/photos/back.jpg': await jpeg(700, '#44aa55'),
+  });
+  const back = await compared('shop.zip', zip);
+  expect(back.counts).toMatchObject({ change: 3, new: 1, refused: 0 });
+  await applied(back.id);
+  const photos = async (id: number) => (await sheet(id)).item.photos.length;
+  expect([await photos(one.id), await photos(two.id), await photos(three.id)]).toEqual([2, 1, 1]);
+  expect((await rowsOf(back.id, 'refused')).map((row) => row.why)).toEqual([
+    'The photo missing.jpg did not come along',
+    'This address leads into a net that nothing is fetched from',
+  ]);
+  const [made] = (await call<{ items: { photoCount: number }[] }>('GET', `/items?q=P-${one.sku}&limit=1`)).body.items;
+  expect(made).toMatchObject({ photoCount: 1 });
 });
 
 describe('what cannot be read is said', () => {

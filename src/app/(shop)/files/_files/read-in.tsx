@@ -52,7 +52,9 @@ export function ReadIn() {
       >
         {progress === null ? (
           <>
-            <p className="mb-2">Drop a file here: CSV, XLSX, JSON, NDJSON or XML, up to 200 MB.</p>
+            <p className="mb-2">
+              Drop a file here: CSV, XLSX, JSON, NDJSON or XML, or one of them in a ZIP with photos; up to 200 MB.
+            </p>
             <button type="button" className="btn btn-sm" onClick={() => chooser.current?.click()}>
               Choose a file
             </button>
@@ -61,7 +63,7 @@ export function ReadIn() {
               type="file"
               className="sr-only"
               aria-label="A file to read in"
-              accept=".csv,.tsv,.txt,.xlsx,.json,.ndjson,.xml"
+              accept=".csv,.tsv,.txt,.xlsx,.json,.ndjson,.xml,.zip"
               onChange={(event) => {
                 const [file] = event.target.files ?? [];
                 if (file) void read(file, file.name);

@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
+import type { ExportView } from '@/services/exporting/find-exports';
 import type { Selection } from '@/services/records/selection';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
@@ -10,6 +11,13 @@ import { filterSelection, readSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { ColumnChooser } from './column-chooser';
 import { Exports } from './exports';
+
+const titles: Record<ExportView['kind'], string> = { items: 'Items', listings: 'Listings', history: 'History' };
+const kinds: [ExportView['kind'], string][] = [
+  ['items', 'Items and their variations'],
+  ['listings', 'Listings'],
+  ['history', 'What was changed'],
+];
 
 const everything: Selection = filterSelection({}, []);
 
@@ -27,11 +35,12 @@ export function WriteOut() {
   const [selection] = useState(() => readSelection(new URLSearchParams(params.toString())) ?? everything);
   const choices = useQuery({ queryKey: ['file-columns'], queryFn: () => api('GET /file-columns') });
   const [chosen, setChosen] = useState<string[] | null>(null);
+  const [kind, setKind] = useState<ExportView['kind']>('items');
   const columns = chosen ?? choices.data?.usual ?? [];
   const write = useCommand(
     async () => {
       const begun = await api('POST /exports', {
-        body: { selection, columns, title: selection.kind === 'items' ? 'Chosen items' : 'Items' },
+        body: { kind, selection, columns, title: titles[kind] },
       });
       const count = `${begun.items.toLocaleString('en')} ${begun.items === 1 ? 'item' : 'items'}`;
       return begun.finished ? `${count} written out` : `${count} are being written out`;
@@ -48,7 +57,24 @@ export function WriteOut() {
           <span className="quiet">Choose rows in the inventory to write out only those.</span>
         ) : null}
       </p>
-      {choices.data ? (
+      <fieldset className="mb-3 flex flex-wrap gap-x-4">
+        <legend className="sr-only">Rows of what</legend>
+        {kinds.map(([id, label]) => (
+          <label key={id} className="flex items-center gap-1.5">
+            <input
+              type="radio"
+              name="kind"
+              className="radio radio-xs"
+              checked={kind === id}
+              onChange={() => setKind(id)}
+            />
+            {label}
+          </label>
+        ))}
+      </fieldset>
+      {kind !== 'items' ? (
+        <p className="quiet">These are written out to be looked at; only items are read in again.</p>
+      ) : choices.data ? (
         <ColumnChooser choices={choices.data} chosen={columns} change={setChosen} />
       ) : choices.isError ? (
         <Failed error={choices.error} retry={() => void choices.refetch()} />

@@ -2,16 +2,22 @@
 
 import { useIsMutating } from '@tanstack/react-query';
 import Link from 'next/link';
+import type { EditConsequences } from '@/services/changes/consequences';
 import type { ImportView } from '@/services/importing/find-imports';
 import { api } from '@/ui/data/api';
+import { type HeldBack, sendPart } from '@/ui/data/consequences';
 import { useCommand } from '@/ui/data/use-command';
 
 const count = (number: number, one: string, many = `${one}s`) =>
   `${number.toLocaleString('en')} ${number === 1 ? one : many}`;
 
+type Props = { file: ImportView; held: HeldBack; counts: EditConsequences | null };
+
 /** What can be done with the file now: compare it, carry it out, take it back, fetch what was refused. */
-export function CarryOut({ file }: { file: ImportView }) {
+export function CarryOut({ file, held, counts: comesTo }: Props) {
   const { id, state, counts } = file;
+  // What is held back is known once it was counted where one looked.
+  const part = comesTo ? sendPart(comesTo, held) : undefined;
   const compare = useCommand(
     async () => {
       await api('POST /imports/{id}/check', { params: { id } });
@@ -21,7 +27,11 @@ export function CarryOut({ file }: { file: ImportView }) {
   );
   const apply = useCommand(
     async (send: boolean) => {
-      const begun = await api('POST /imports/{id}/apply', { params: { id }, body: { send } });
+      if (part === null) return undefined;
+      const begun = await api('POST /imports/{id}/apply', {
+        params: { id },
+        body: { send, part: send ? part : undefined },
+      });
       return begun.finished ? 'Carried out' : 'It is being carried out; the page can be left';
     },
     { touches: [['imports'], ['tasks']] },
@@ -64,7 +74,7 @@ export function CarryOut({ file }: { file: ImportView }) {
           <button
             type="button"
             className="btn btn-primary btn-sm"
-            disabled={isDeciding || some === 0}
+            disabled={isDeciding || some === 0 || part === null}
             onClick={() => void apply.run(true)}
           >
             Save and send

@@ -2,8 +2,11 @@
 
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
+import { useCallback, useState } from 'react';
+import type { EditConsequences } from '@/services/changes/consequences';
 import { Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { type HeldBack, nothingHeldBack } from '@/ui/data/consequences';
 import { CarryOut } from './carry-out';
 import { Columns } from './columns';
 import { Rows } from './rows';
@@ -18,6 +21,9 @@ export function ImportPage({ id }: { id: number }) {
     queryFn: () => api('GET /imports/{id}', { params: { id } }),
     refetchInterval: ({ state }) => (isUnderWay(state.data?.state) ? 700 : false),
   });
+  const [held, setHeld] = useState<HeldBack>(nothingHeldBack);
+  const [counts, setCounts] = useState<EditConsequences | null>(null);
+  const tell = useCallback((now: EditConsequences) => setCounts(now), []);
   if (made.isError) return <Failed error={made.error} retry={() => void made.refetch()} />;
   if (!made.data) return <Loading what="the file" />;
   const file = made.data;
@@ -32,8 +38,8 @@ export function ImportPage({ id }: { id: number }) {
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(22rem,2fr)_3fr] divide-x divide-base-300 max-lg:grid-cols-1 max-lg:overflow-auto">
         <Columns file={file} />
         <section aria-label="What comes of it" className="flex min-h-0 flex-col">
-          <CarryOut file={file} />
-          <Rows file={file} key={file.state} />
+          <CarryOut file={file} held={held} counts={counts} />
+          <Rows file={file} key={file.state} held={held} hold={setHeld} tell={tell} />
         </section>
       </div>
     </main>

@@ -2,9 +2,12 @@
 
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import type { EditConsequences } from '@/services/changes/consequences';
 import type { ImportView } from '@/services/importing/find-imports';
 import { Empty, Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import type { HeldBack } from '@/ui/data/consequences';
+import { ComesTo } from './comes-to';
 import { RowView } from './row-view';
 import { WholeColumns } from './whole-columns';
 
@@ -16,11 +19,19 @@ const kinds = [
 ] as const;
 type Kind = (typeof kinds)[number][0];
 
-/** Rows that say something else than the record, by kind. */
-export function Rows({ file }: { file: ImportView }) {
+type Props = {
+  file: ImportView;
+  held: HeldBack;
+  hold: (held: HeldBack) => void;
+  tell: (counts: EditConsequences) => void;
+};
+
+/** Rows that say something else than the record, by kind; and what they come to at the marketplaces. */
+export function Rows({ file, held, hold, tell }: Props) {
   const { counts, state } = file;
   const first = kinds.find(([kind]) => counts[kind] > 0)?.[0] ?? 'change';
   const [chosen, setChosen] = useState<Kind | null>(null);
+  const [isWeighed, setWeighed] = useState(false);
   const kind = chosen ?? first;
   const rows = useInfiniteQuery({
     queryKey: ['imports', file.id, 'rows', kind, state],
@@ -45,15 +56,39 @@ export function Rows({ file }: { file: ImportView }) {
             key={id}
             type="button"
             role="tab"
-            aria-selected={kind === id}
-            className={`btn btn-sm ${kind === id ? '' : 'btn-ghost'}`}
-            onClick={() => setChosen(id)}
+            aria-selected={!isWeighed && kind === id}
+            className={`btn btn-sm ${!isWeighed && kind === id ? '' : 'btn-ghost'}`}
+            onClick={() => {
+              setChosen(id);
+              setWeighed(false);
+            }}
           >
             {label} <span className="figures">{counts[id].toLocaleString('en')}</span>
           </button>
         ))}
+        {state === 'checked' ? (
+          <button
+            type="button"
+            role="tab"
+            aria-selected={isWeighed}
+            className={`btn btn-sm ml-auto ${isWeighed ? '' : 'btn-ghost'}`}
+            onClick={() => setWeighed(true)}
+          >
+            At the marketplaces
+          </button>
+        ) : null}
       </div>
-      <div className="min-h-0 flex-1 overflow-auto" role="tabpanel" aria-label={kinds.find(([id]) => id === kind)?.[1]}>
+      {isWeighed ? (
+        <div className="min-h-0 flex-1 overflow-auto" role="tabpanel" aria-label="At the marketplaces">
+          <ComesTo importId={file.id} held={held} hold={hold} tell={tell} />
+        </div>
+      ) : null}
+      <div
+        hidden={isWeighed}
+        className="min-h-0 flex-1 overflow-auto"
+        role="tabpanel"
+        aria-label={kinds.find(([id]) => id === kind)?.[1]}
+      >
         {rows.isError ? <Failed error={rows.error} retry={() => void rows.refetch()} /> : null}
         {rows.isLoading ? <Loading what="rows" /> : null}
         {kind === 'conflict' && state === 'checked' ? (

@@ -1,0 +1,1 @@
+ALTER TABLE `file_export` ADD `kind` varchar(10) DEFAULT 'items' NOT NULL;
