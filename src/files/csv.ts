@@ -1,8 +1,8 @@
 import { Readable } from 'node:stream';
 import { parse } from 'csv-parse';
 import { parse as parseAtOnce } from 'csv-parse/sync';
-import { stringify } from 'csv-stringify/sync';
-import { type Column, guarded, unguarded } from '../core/table';
+import { unguarded } from '../core/table';
+import { csvLine } from './csv-line';
 import { startOf, textOf } from './decode';
 import { unreadable } from './errors';
 import { limits } from './limits';
@@ -82,11 +82,12 @@ export const csv: Format = {
   mime: 'text/csv',
   ending: 'csv',
   write(columns, rows, { separator = ',', mark = false }) {
-    const line = (cells: readonly string[]) =>
-      stringify([cells.map(guarded)], { delimiter: separator, record_delimiter: '\r\n' });
     async function* text() {
-      yield `${mark ? '\ufeff' : ''}${line(columns.map((one: Column) => one.label))}`;
-      for await (const cells of rows) yield line(cells);
+      yield `${mark ? '\ufeff' : ''}${csvLine(
+        columns.map((one) => one.label),
+        separator,
+      )}`;
+      for await (const cells of rows) yield csvLine(cells, separator);
     }
     return Readable.from(text());
   },

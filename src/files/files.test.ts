@@ -8,6 +8,7 @@ import { fieldsFor } from '../core/field';
 import { type Column, columnOf } from '../core/table';
 import {
   archiveKind,
+  csvLine,
   eachPhoto,
   type FormatId,
   formats,
@@ -113,6 +114,11 @@ describe.each(['csv', 'json', 'ndjson', 'xml', 'xlsx'] as FormatId[])('%s', (for
     expect(back.rows).toHaveLength(10_000);
     expect(back.rows[9_999]?.slice(0, 3)).toEqual(['10000', 'S-9999', 'Title 9999']);
   });
+});
+
+test('lines within a cell of a CSV stand in quotes, so that every spreadsheet keeps them', () => {
+  const cells = ['a', 'one\ntwo', 'b\r', 'c, d', 'say "e"'];
+  expect(csvLine(cells, ',')).toBe('a,"one\ntwo","b\r","c, d","say ""e"""\r\n');
 });
 
 describe('how a file is written is recognised', () => {

@@ -20,6 +20,7 @@ import { type FindItems, findItems } from '../../src/services/records/find-items
 import { loadAccounts } from '../../src/services/records/load-accounts';
 import { loadItems } from '../../src/services/records/load-items';
 import { runTask } from '../../src/services/tasks/run-task';
+import { filing } from './files';
 import { type Figure, limitFigure, percentile, print, ratioFigure, sideBySide, time } from './measure';
 import { storing } from './photos';
 import { telling } from './telling';
@@ -312,12 +313,13 @@ await connectAccounts(actor);
 const figures: Figure[] = [];
 for (const size of sizes) {
   say(`\nMaking an inventory of ${size} items …`);
-  await fill(actor, ['P1', 'P1t', 'P2', 'P2t', 'P4'].some(wants) ? size : 60);
+  await fill(actor, ['P1', 'P1t', 'P2', 'P2t', 'P4', 'P5'].some(wants) ? size : 60);
   if (wants('P1')) figures.push(...(await applying(actor, size)));
   if (wants('P1t')) figures.push(...(await renaming(actor, size)));
   if (wants('P2')) figures.push(...(await previewing(size)));
   if (wants('P2t')) figures.push(...(await previewingWords(size)));
   if (wants('P4')) figures.push(...(await paging(size)));
+  if (wants('P5')) figures.push(...(await filing(actor, size, say)));
   if (wants('P3')) figures.push(...(await tellingAll(size)));
 }
 if (wants('P8')) figures.push(...(await storing(200)));

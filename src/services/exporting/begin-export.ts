@@ -53,16 +53,14 @@ export async function beginExport(
   if (ids.length === 0) throw new NettingError('invalid', 'Nothing is chosen', { field: 'selection' });
   const holder = holderHere();
   const { begun, exportId } = await transaction(async (tx) => {
-    const [{ insertId }] = await tx
-      .insert(fileExport)
-      .values({
-        kind: input.kind,
-        title: input.title,
-        columns,
-        itemCount: ids.length,
-        byName: actor.name,
-        createdAt: new Date(),
-      });
+    const [{ insertId }] = await tx.insert(fileExport).values({
+      kind: input.kind,
+      title: input.title,
+      columns,
+      itemCount: ids.length,
+      byName: actor.name,
+      createdAt: new Date(),
+    });
     const order: ExportTask = { exportId: insertId, ids };
     const title = `Writing out ${ids.length.toLocaleString('en')} items`;
     return {

@@ -1,9 +1,7 @@
-import { stringify } from 'csv-stringify/sync';
 import { sql } from 'drizzle-orm';
-import { guarded } from '../../core/table';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import type { Separator } from '../../files';
+import { csvLine, type Separator } from '../../files';
 import { loadImport } from './load-import';
 
 const portion = 1_000;
@@ -13,17 +11,16 @@ export async function importReport(id: number): Promise<{ name: string; parts: A
   const db = database();
   const made = await loadImport(db, id);
   const { separator = ',' } = made.layout as { separator?: Separator }; // written by `receiveFile`
-  const line = (cells: readonly string[]) =>
-    stringify([cells.map(guarded)], { delimiter: separator, record_delimiter: '\r\n' });
   async function* parts() {
-    yield line([...made.headers, 'why']);
+    yield csvLine([...made.headers, 'why'], separator);
     for (let after = 0; ; ) {
       const rows = rowsOf<{ line: number; raw: string[]; why: string | null }>(
         await db.execute(
           sql`select line, raw, why from file_import_row where import_id = ${id} and kind = 'refused' and line > ${after} order by line limit ${portion}`,
         ),
       );
-      for (const row of rows) yield line([...made.headers.map((_, at) => row.raw[at] ?? ''), row.why ?? '']);
+      for (const row of rows)
+        yield csvLine([...made.headers.map((_, at) => row.raw[at] ?? ''), row.why ?? ''], separator);
       const last = rows.at(-1);
       if (!last || rows.length < portion) return;
       after = last.line;
