@@ -2,10 +2,11 @@ import { Readable } from 'node:stream';
 import { parse } from 'csv-parse';
 import { parse as parseAtOnce } from 'csv-parse/sync';
 import { unguarded } from '../core/table';
-import { csvLine } from './csv-line';
+import { csvLines } from './csv-line';
 import { startOf, textOf } from './decode';
 import { unreadable } from './errors';
 import { limits } from './limits';
+import { portions } from './portions';
 import { columnName, distinct, type Encoding, type FileRow, type Format, type Separator, trimmed } from './table';
 
 const separators: Separator[] = [',', ';', '\t', '|'];
@@ -83,11 +84,8 @@ export const csv: Format = {
   ending: 'csv',
   write(columns, rows, { separator = ',', mark = false }) {
     async function* text() {
-      yield `${mark ? '\ufeff' : ''}${csvLine(
-        columns.map((one) => one.label),
-        separator,
-      )}`;
-      for await (const cells of rows) yield csvLine(cells, separator);
+      yield `${mark ? '\ufeff' : ''}${csvLines([columns.map((one) => one.label)], separator)}`;
+      for await (const some of portions(rows, 500)) yield csvLines(some, separator);
     }
     return Readable.from(text());
   },

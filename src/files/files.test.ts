@@ -8,7 +8,7 @@ import { fieldsFor } from '../core/field';
 import { type Column, columnOf } from '../core/table';
 import {
   archiveKind,
-  csvLine,
+  csvLines,
   eachPhoto,
   type FormatId,
   formats,
@@ -118,7 +118,7 @@ describe.each(['csv', 'json', 'ndjson', 'xml', 'xlsx'] as FormatId[])('%s', (for
 
 test('lines within a cell of a CSV stand in quotes, so that every spreadsheet keeps them', () => {
   const cells = ['a', 'one\ntwo', 'b\r', 'c, d', 'say "e"'];
-  expect(csvLine(cells, ',')).toBe('a,"one\ntwo","b\r","c, d","say ""e"""\r\n');
+  expect(csvLines([cells], ',')).toBe('a,"one\ntwo","b\r","c, d","say ""e"""\r\n');
 });
 
 describe('how a file is written is recognised', () => {

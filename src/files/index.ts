@@ -9,7 +9,7 @@ import { xml } from './xml';
 export const formats: Record<FormatId, Format> = { csv, xlsx, json, ndjson, xml };
 
 export * from './archive';
-export { csvLine } from './csv-line';
+export { csvLines } from './csv-line';
 export * from './layout';
 export * from './limits';
 export * from './table';

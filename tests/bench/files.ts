@@ -3,12 +3,14 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
+import { parse } from 'csv-parse/sync';
 import { sql } from 'drizzle-orm';
 import mysql from 'mysql2/promise';
 import pino from 'pino';
 import { config, readSecrets } from '../../src/config';
 import { database, pool } from '../../src/db/client';
 import { rowsOf } from '../../src/db/rows';
+import { csvLines } from '../../src/files';
 import type { Actor } from '../../src/services/access/actor';
 import { beginExport } from '../../src/services/exporting/begin-export';
 import { exportFile } from '../../src/services/exporting/export-file';
@@ -28,7 +30,7 @@ const work = async () => {
 async function rawExport(path: string): Promise<number> {
   return time(async () => {
     const [rows] = await pool().query({
-      sql: 'select id, sku, title, brand, `condition`, price, cost, quantity, location, barcode from item where archived = 0 order by id',
+      sql: 'select id, sku, title, brand, condition_grade, price, cost, quantity, location, barcode from item where archived = 0 order by id',
       rowsAsArray: true,
     });
     const lines = (rows as unknown[][]).map((row) =>
@@ -66,17 +68,11 @@ async function rawLoad(path: string): Promise<number> {
 
 /** A tenth of the prices a euro more. */
 function dearer(csv: string): string {
-  const lines = csv.split('\r\n');
-  const at = (lines[0] ?? '').split(',').indexOf('Price');
-  return lines
-    .map((line, index) => {
-      if (index === 0 || index % 10 !== 0 || line === '') return line;
-      // Titles of the bench hold no commas.
-      const cells = line.split(',');
-      cells[at] = (Number(cells[at]) + 1).toFixed(2);
-      return cells.join(',');
-    })
-    .join('\r\n');
+  const rows = parse(csv) as string[][]; // without columns rows are lists
+  const at = rows[0]?.indexOf('Price') ?? -1;
+  for (const [index, row] of rows.entries())
+    if (index % 10 === 5 && row[at]) row[at] = (Number(row[at]) + 1).toFixed(2);
+  return csvLines(rows, ',');
 }
 
 /** P5: the inventory written out as CSV, and the same file with a tenth of its prices changed read in and carried out. */

@@ -11,7 +11,7 @@ import { type ExportRow, otherRows } from './other-rows';
 /** These items, in the order of their numbers, as rows of this export. */
 export type ExportTask = { exportId: number; ids: number[] };
 
-const portion = 500;
+const portion = 1_000;
 
 /** Items as rows, each with its combinations. */
 async function itemRows(
@@ -19,7 +19,10 @@ async function itemRows(
   ids: number[],
   chosen: readonly { id: string }[],
 ): Promise<(ExportRow & { combination: string })[]> {
-  const { find, accounts } = await fileColumns(tx);
+  const { find, accounts } = await fileColumns(
+    tx,
+    chosen.map((one) => one.id),
+  );
   // A field that is gone meanwhile is an empty column.
   const columns = chosen.map((one) => find(one.id) ?? null);
   const there = columns.flatMap((one) => one ?? []);

@@ -14,7 +14,7 @@ export type CheckTask = { importId: number };
 type Cursor = { line: number; counts: ImportCounts };
 
 export const noCounts: ImportCounts = { same: 0, kept: 0, change: 0, conflict: 0, new: 0, refused: 0 };
-const portion = 500;
+const portion = 1_000;
 const atOnce = 200;
 
 const sum = (a: ImportCounts, b: ImportCounts): ImportCounts => ({
@@ -34,7 +34,7 @@ export async function checkStep(task: TaskRow, holder: string): Promise<TaskRow>
   const layout = made.layout as Layout; // written by `receiveFile`
   const here = await openAt(task.id, importPath(made.contents), layout, cursor.line);
   const rows = await nextRows(here, portion);
-  const there = await fileColumns(database());
+  const there = await fileColumns(database(), made.ties);
   const { kept, counts } = await compareRows(rows, {
     columns: made.ties.map((id) => (id === null ? null : (there.find(id) ?? null))),
     there,

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { csvLine, type Separator } from '../../files';
+import { csvLines, type Separator } from '../../files';
 import { loadImport } from './load-import';
 
 const portion = 1_000;
@@ -12,15 +12,18 @@ export async function importReport(id: number): Promise<{ name: string; parts: A
   const made = await loadImport(db, id);
   const { separator = ',' } = made.layout as { separator?: Separator }; // written by `receiveFile`
   async function* parts() {
-    yield csvLine([...made.headers, 'why'], separator);
+    yield csvLines([[...made.headers, 'why']], separator);
     for (let after = 0; ; ) {
       const rows = rowsOf<{ line: number; raw: string[]; why: string | null }>(
         await db.execute(
           sql`select line, raw, why from file_import_row where import_id = ${id} and kind = 'refused' and line > ${after} order by line limit ${portion}`,
         ),
       );
-      for (const row of rows)
-        yield csvLine([...made.headers.map((_, at) => row.raw[at] ?? ''), row.why ?? ''], separator);
+      if (rows.length)
+        yield csvLines(
+          rows.map((row) => [...made.headers.map((_, at) => row.raw[at] ?? ''), row.why ?? '']),
+          separator,
+        );
       const last = rows.at(-1);
       if (!last || rows.length < portion) return;
       after = last.line;

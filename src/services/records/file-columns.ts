@@ -17,9 +17,10 @@ export type FileColumns = {
 const rowColumns = ['row.item', 'sku', 'row.variation', 'row.key'];
 const remotes = ['number', 'link', 'state'];
 
-export async function fileColumns(db: Executor): Promise<FileColumns> {
+/** @param named only columns of these ids are asked for: where none is of an account, no account is loaded */
+export async function fileColumns(db: Executor, named?: readonly (string | null)[]): Promise<FileColumns> {
   const custom = await loadCustomFields(db);
-  const accounts = await loadAccounts(db);
+  const accounts = named && !named.some((id) => id?.startsWith('on.')) ? [] : await loadAccounts(db);
   const catalogue = fieldsFor(custom);
   const there: ColumnAccount[] = accounts.map(({ id, name, compiled }) => ({
     id,
