@@ -27,7 +27,7 @@ const parts = {
   markets: ['core', 'config'],
   services: ['core', 'config', 'db', 'photos', 'files', 'markets'],
   worker: ['core', 'config', 'db', 'photos', 'markets', 'services'],
-  http: ['core', 'config', 'photos', 'services'],
+  http: ['core', 'config', 'photos', 'files', 'services'],
   ui: ['core'],
   app: ['core', 'config', 'db', 'photos', 'services', 'http', 'ui'],
 };

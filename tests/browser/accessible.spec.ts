@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
+import { sendFile } from '../support/files';
 import { readyItem } from '../support/items';
 import { call } from '../support/stack';
 import { signedIn, signIn } from './steps';
@@ -44,6 +45,11 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     send: false,
   };
   await call('POST', '/routines', routine);
+  const { id: fileId } = await sendFile(
+    'looked-at.csv',
+    `Item,Title,Price\n${body.items[0]?.id},Another title,12.50\n`,
+  );
+  await call('POST', `/imports/${fileId}/check`, {});
   const pages: [string, string][] = [
     ['/', 'Inventory'],
     ['/?stage=ready&priceMin=1000', 'Inventory'],
@@ -67,6 +73,8 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     ['/copies', 'Copy a shop'],
     ['/changed', 'Changed'],
     ['/routines', 'Routines'],
+    ['/files', 'Files'],
+    [`/files/${fileId}`, 'looked-at.csv'],
     [`/runs/${runId}`, 'What a change did'],
   ];
   // The night changes colours and nothing else: there the colours alone are looked at, on pages that hold all of them.

@@ -1,4 +1,3 @@
-import { PassThrough, pipeline, Readable } from 'node:stream';
 import { z } from 'zod';
 import { beginExport, beginExportSchema, begunExportSchema } from '../../services/exporting/begin-export';
 import { exportFile, exportFileSchema } from '../../services/exporting/export-file';
@@ -6,6 +5,7 @@ import { columnChoicesSchema, findColumns } from '../../services/exporting/find-
 import { exportViewSchema, findExport, findExports } from '../../services/exporting/find-exports';
 import { removeColumnSet, saveColumnSet, saveColumnSetSchema } from '../../services/exporting/save-column-set';
 import { done, endpoint, streamed } from '../endpoint';
+import { fileResponse } from '../file-response';
 
 /** Writing out: which columns there are, what is written, and files of it. */
 export const exportingEndpoints = [
@@ -68,17 +68,7 @@ export const exportingEndpoints = [
     media: 'application/octet-stream',
     run: async ({ params, query }) => {
       const { format, name, stream } = await exportFile(params.id, query);
-      // Text as bytes; what breaks in its middle breaks the answer off, too.
-      const bytes = new PassThrough();
-      pipeline(stream, bytes, () => undefined);
-      return new Response(Readable.toWeb(bytes) as ReadableStream<Uint8Array>, {
-        // a stream of bytes
-        headers: {
-          'content-type': format.mime,
-          'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
-          'cache-control': 'no-store, no-transform',
-        },
-      });
+      return fileResponse(stream, { mime: format.mime, name });
     },
   }),
 ];

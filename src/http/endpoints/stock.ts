@@ -1,14 +1,15 @@
 import { z } from 'zod';
+import { formats } from '../../files';
 import { assignSale, assignSaleSchema } from '../../services/stock/assign-sale';
 import { cancelSale } from '../../services/stock/cancel-sale';
 import { changeStock, changeStockSchema } from '../../services/stock/change-stock';
-import { exportSales } from '../../services/stock/export-sales';
+import { salesColumns, salesRows } from '../../services/stock/export-sales';
 import { findMovements, stockViewSchema } from '../../services/stock/find-movements';
 import { findSales, findSalesSchema, saleViewSchema } from '../../services/stock/find-sales';
 import { forgetBuyers, forgetBuyersSchema } from '../../services/stock/forget-buyers';
 import { handSaleSchema, recordHandSale } from '../../services/stock/record-hand-sale';
 import { endpoint, streamed } from '../endpoint';
-import { textStream } from '../text-stream';
+import { fileResponse } from '../file-response';
 
 /** The stock ledger and sales. */
 export const stockEndpoints = [
@@ -81,6 +82,24 @@ export const stockEndpoints = [
     query: findSalesSchema.omit({ before: true, limit: true }),
     media: 'text/csv',
     answer: z.string(),
-    run: async ({ query }) => textStream(exportSales(query), { type: 'text/csv', name: 'sales.csv' }),
+    run: async ({ query }) =>
+      fileResponse(formats.csv.write(salesColumns, salesRows(query), {}), {
+        mime: 'text/csv; charset=utf-8',
+        name: 'sales.csv',
+      }),
+  }),
+  streamed({
+    path: '/sales/file',
+    tag: 'Sales',
+    summary: 'The same as a file of any format',
+    query: findSalesSchema
+      .omit({ before: true, limit: true })
+      .extend({ format: z.enum(['csv', 'xlsx', 'json', 'ndjson', 'xml']).default('xlsx') }),
+    media: 'application/octet-stream',
+    answer: z.string(),
+    run: async ({ query: { format, ...filter } }) => {
+      const { write, mime, ending } = formats[format];
+      return fileResponse(write(salesColumns, salesRows(filter), {}), { mime, name: `sales.${ending}` });
+    },
   }),
 ];

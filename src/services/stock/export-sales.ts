@@ -1,9 +1,24 @@
 import type { z } from 'zod';
-import { amountToText } from '../../core/measure';
+import { makeField } from '../../core/field';
+import { amountToText, homeCurrency } from '../../core/measure';
+import type { Column } from '../../core/table';
 import type { findSalesSchema } from './find-sales';
 import { findSales } from './find-sales';
 
-const columns = [
+const numbers = new Set([
+  'quantity',
+  'total',
+  'fee',
+  'discount',
+  'postage of the buyer',
+  'cost',
+  'postage',
+  'packing',
+  'net',
+]);
+
+/** Columns of a file of sales, by their names. */
+export const salesColumns: Column[] = [
   'date',
   'marketplace',
   'order',
@@ -25,29 +40,31 @@ const columns = [
   'oversold',
   'buyer town',
   'wanted on it',
-] as const;
+].map((name) => ({
+  id: name,
+  label: name,
+  place: { of: 'item', field: name },
+  field: numbers.has(name)
+    ? makeField('item', name, { label: name, kind: { is: 'number', least: null, most: null } })
+    : null,
+  currency: homeCurrency,
+}));
 
-/** A cell that a spreadsheet takes as text, also when it begins like a formula. */
-const cell = (value: string | number): string => {
-  const text = typeof value === 'string' && /^[=+\-@\t\r]/.test(value) ? `'${value}` : String(value);
-  return /[",\n\r]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
-};
-/** Sales as CSV (RFC 4180), newest first, a page at a time. */
-export async function* exportSales(
+/** Sales as rows of a file, newest first, read a page at a time. */
+export async function* salesRows(
   filter: Omit<z.infer<typeof findSalesSchema>, 'before' | 'limit'>,
-): AsyncGenerator<string> {
-  yield `${columns.join(',')}\r\n`;
+): AsyncGenerator<string[]> {
   for (let before: number | undefined; ; ) {
     const page = await findSales({ ...filter, before, limit: 200 });
     for (const one of page.sales)
-      yield `${[
+      yield [
         one.soldAt,
         one.accountName ?? 'by hand',
         one.orderId,
         one.sku,
         one.title,
         one.variation ?? '',
-        one.quantity,
+        String(one.quantity),
         amountToText(one.total, one.currency),
         amountToText(one.fee, one.currency),
         amountToText(one.discount, one.currency),
@@ -62,9 +79,7 @@ export async function* exportSales(
         one.oversold ? 'yes' : '',
         one.buyerTown,
         one.personal ?? '',
-      ]
-        .map(cell)
-        .join(',')}\r\n`;
+      ];
     if (page.next === null) return;
     before = page.next;
   }

@@ -423,6 +423,14 @@ const cases: Record<string, Case> = {
     expect(body.split('\r\n')[0]).toContain('stock number');
     return { status: answer.status, body };
   },
+  'GET /sales/file': async () => {
+    const { status, type, bytes } = await download('/sales/file?format=json&state=paid');
+    expect(type).toBe('application/json');
+    expect(JSON.parse(bytes.toString('utf8'))).toEqual(
+      expect.arrayContaining([expect.objectContaining({ state: 'paid' })]),
+    );
+    return { status, body: bytes.toString('utf8') };
+  },
   // Files
   'GET /file-columns': () => get('/file-columns'),
   'POST /column-sets': async () => {

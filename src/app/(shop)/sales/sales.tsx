@@ -22,6 +22,14 @@ const saleStates = ['paid', 'oversold', 'unassigned', 'cancelled'] as const;
 const saleWords = { paid: 'Paid', oversold: 'Oversold', unassigned: 'Of no item', cancelled: 'Cancelled' };
 
 /** Orders from everywhere, newest first, with what was left of each. */
+const fileFormats = [
+  ['csv', 'CSV'],
+  ['xlsx', 'XLSX'],
+  ['json', 'JSON'],
+  ['ndjson', 'NDJSON'],
+  ['xml', 'XML'],
+] as const;
+
 export function Sales() {
   const [query, setQuery] = useQueryStates(
     { account: parseAsInteger, state: parseAsStringLiteral(saleStates) },
@@ -57,14 +65,27 @@ export function Sales() {
         <AccountSelect value={query.account} choose={(account) => void setQuery({ account })} all="Everywhere" />
         <span className="ml-auto" />
         <ForgetBuyers />
-        <a
-          className="btn btn-sm"
-          href={`/api/v1/sales.csv?${new URLSearchParams(
-            Object.entries(search).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])),
-          )}`}
-        >
-          Export as CSV
-        </a>
+        <span className="flex gap-x-2">
+          <span className="quiet">As a file</span>
+          {fileFormats.map(([format, label]) => (
+            <a
+              key={format}
+              className="link"
+              aria-label={`These sales as ${label}`}
+              download
+              href={`/api/v1/sales/file?${new URLSearchParams({
+                format,
+                ...Object.fromEntries(
+                  Object.entries(search).flatMap(([name, value]) =>
+                    value === undefined ? [] : [[name, String(value)]],
+                  ),
+                ),
+              })}`}
+            >
+              {label}
+            </a>
+          ))}
+        </span>
       </PageHead>
       {pages.isPending ? <Loading what="the sales" /> : null}
       {pages.isError ? <Failed error={pages.error} retry={() => void pages.refetch()} /> : null}

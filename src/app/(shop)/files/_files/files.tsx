@@ -7,7 +7,7 @@ import { WriteOut } from './write-out';
 /** Files out and in, side by side. */
 export function FilesPage() {
   return (
-    <main className="flex h-full flex-col">
+    <div className="flex flex-col lg:h-[calc(100dvh-var(--frame))]">
       <PageHead title="Files">
         <p className="quiet">Write the inventory out, change it in a spreadsheet, read it in again.</p>
       </PageHead>
@@ -15,6 +15,6 @@ export function FilesPage() {
         <WriteOut />
         <ReadIn />
       </div>
-    </main>
+    </div>
   );
 }

@@ -28,20 +28,20 @@ export function ImportPage({ id }: { id: number }) {
   if (!made.data) return <Loading what="the file" />;
   const file = made.data;
   return (
-    <main className="flex h-full flex-col">
+    <div className="flex flex-col lg:h-[calc(100dvh-var(--frame))]">
       <PageHead title={file.name}>
         <Link className="link" href="/files">
           All files
         </Link>
         <Writing file={file} />
       </PageHead>
-      <div className="grid min-h-0 flex-1 grid-cols-[minmax(22rem,2fr)_3fr] divide-x divide-base-300 max-lg:grid-cols-1 max-lg:overflow-auto">
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,2fr)_minmax(0,3fr)] divide-x divide-base-300 max-lg:grid-cols-1 max-lg:overflow-auto">
         <Columns file={file} />
         <section aria-label="What comes of it" className="flex min-h-0 flex-col">
           <CarryOut file={file} held={held} counts={counts} />
           <Rows file={file} key={file.state} held={held} hold={setHeld} tell={tell} />
         </section>
       </div>
-    </main>
+    </div>
   );
 }

@@ -59,7 +59,7 @@ export function RowView({ file, row }: { file: ImportView; row: Row }) {
             <div key={cell.column} className="contents">
               <dt className="quiet truncate">{cell.label}</dt>
               <dd className="min-w-0">
-                <WordDiff before={cell.now} after={cell.becomes} />
+                <Became before={cell.now} after={cell.becomes} />
                 {cell.said ? <span className="quiet block text-[12px]">{cell.said}</span> : null}
                 {cell.isConflict ? (
                   <span className="quiet block text-[12px]">
@@ -75,6 +75,18 @@ export function RowView({ file, row }: { file: ImportView; row: Row }) {
         <Decision file={file} row={{ ...row, decided }} decide={(side) => keep({ decided: side })} />
       ) : null}
     </li>
+  );
+}
+
+const isNumber = (text: string) => /^[+-]?\d[\d.,]*( \w+)?$/.test(text);
+
+/** Old and new: numbers whole, words by their differences. */
+function Became({ before, after }: { before: string; after: string }) {
+  if (!isNumber(before) || !isNumber(after)) return <WordDiff before={before} after={after} />;
+  return (
+    <span className="figures">
+      <del className="quiet">{before}</del> <ins className="font-semibold no-underline">{after}</ins>
+    </span>
   );
 }
 

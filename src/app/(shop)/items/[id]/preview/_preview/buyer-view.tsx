@@ -38,6 +38,8 @@ export function BuyerView({ account: { name, preview } }: { account: AccountPrev
         ) : null}
         {preview.html ? (
           <div
+            // A box that scrolls is reached by keyboard
+            tabIndex={0}
             className="rich mt-2 max-h-64 overflow-auto"
             // Cleaned by the server to a small set of tags
             dangerouslySetInnerHTML={{ __html: preview.html }}
