@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// Runs every test: style, types, order, core, then everything against stacks of its own, two lanes side by side.
+// Runs every test: style, types, order, core, then everything against stacks of its own, three lanes side by side.
 // Options: --unit, --integration, --browser [filter]; --changed for a first answer on what has changed.
 import { cpSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
@@ -16,14 +16,21 @@ const out = join(root, 'tests', '.out');
 const began = Date.now();
 const tools = new Tools(out, began);
 
-/** Browser files that run after the integration tests in the first lane, so that both lanes end at about the same time. */
-const besideIntegration = ['preview', 'connecting', 'variations', 'syncing'];
+/**
+ * What each lane does, one after the other, so that all end at about the same time: folders of the integration tests, then
+ * files of the browser tests. What is named nowhere runs in the first lane, or the last.
+ */
+const lanes = [
+  { without: ['outbox', 'sync', 'stock'], browser: ['preview', 'connecting', 'variations'] },
+  { folders: ['outbox', 'sync', 'stock'], browser: ['syncing', 'saving', 'mouse', 'routines'] },
+  { browser: null },
+];
 const settingsOf = (lane) =>
   readSettings({
     port: 4310 + lane * 10,
     marketsPort: 4410 + lane * 10,
     databasePort: 43316 + lane * 10,
-    dataFolder: lane === 0 ? '.test-data' : '.test-data-2',
+    dataFolder: lane === 0 ? '.test-data' : `.test-data-${lane + 1}`,
     redoMegabytes: 64,
     readsLagMs: 2_500,
   });
@@ -44,7 +51,7 @@ async function still() {
   await tools.jest('Core and structure', 'unit', process.env, filter);
 }
 
-/** A stack with the demo shop in it; the second lane gets a copy of what the first one has recorded. */
+/** A stack with the demo shop in it; the other lanes get a copy of what the first one has recorded. */
 async function prepare(settings) {
   rmSync(settings.dataFolder, { recursive: true, force: true });
   const stack = await startGround(settings);
@@ -61,11 +68,19 @@ async function start(settings) {
   return { ...stack.env, NODE_ENV: 'test' };
 }
 
+/** Which of the integration tests a lane runs, as Jest is told. */
+function foldersOf({ folders, without }) {
+  const among = (names) => `tests/integration/(${names.join('|')})/`;
+  return folders
+    ? ['--testPathPatterns', among(folders)]
+    : ['--testPathIgnorePatterns', among(without), '/node_modules/'];
+}
+
 async function live() {
-  const [first, second] = [settingsOf(0), settingsOf(1)];
-  const both = wants('--integration') && wants('--browser') && filter.length === 0;
+  const [first, ...others] = lanes.map((_, lane) => settingsOf(lane));
+  const whole = wants('--integration') && wants('--browser') && filter.length === 0;
   const { processes, env } = await prepare(first);
-  if (!both) {
+  if (!whole) {
     const testEnv = { ...env, NODE_ENV: 'test' };
     if (wants('--integration'))
       await tools.jest('Against MariaDB, the worker and the marketplaces', 'integration', testEnv, filter);
@@ -73,24 +88,30 @@ async function live() {
     return;
   }
   await processes.stopAll();
-  rmSync(second.dataFolder, { recursive: true, force: true });
-  cpSync(first.dataFolder, second.dataFolder, { recursive: true });
-  const [one, two] = [await start(first), await start(second)];
-  await runScript('tests/support/move.ts', two, [String(first.marketsPort)]);
-  const files = tools.browserFiles();
-  const isBeside = (name) => besideIntegration.includes(name);
-  const lane = async () => {
-    await tools.jest('Against MariaDB, the worker and the marketplaces', 'integration', one);
-    await tools.browser('Browser, first lane', one, files.filter(isBeside));
-  };
-  await Promise.all([
-    lane(),
-    tools.browser(
-      'Browser, second lane',
-      two,
-      files.filter((name) => !isBeside(name)),
-    ),
-  ]);
+  for (const { dataFolder } of others) {
+    rmSync(dataFolder, { recursive: true, force: true });
+    cpSync(first.dataFolder, dataFolder, { recursive: true });
+  }
+  const envs = [];
+  for (const settings of [first, ...others]) envs.push(await start(settings));
+  await Promise.all(envs.slice(1).map((one) => runScript('tests/support/move.ts', one, [String(first.marketsPort)])));
+  const named = new Set(lanes.flatMap((lane) => lane.browser ?? []));
+  await Promise.all(
+    lanes.map(async (lane, at) => {
+      const which = `lane ${at + 1}`;
+      if (lane.folders || lane.without)
+        await tools.jest(
+          `Against MariaDB, the worker and the marketplaces, ${which}`,
+          'integration',
+          envs[at],
+          foldersOf(lane),
+        );
+      const files = tools
+        .browserFiles()
+        .filter((name) => (lane.browser ? lane.browser.includes(name) : !named.has(name)));
+      await tools.browser(`Browser, ${which}`, envs[at], files);
+    }),
+  );
 }
 
 const stacks = [];

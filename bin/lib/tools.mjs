@@ -44,7 +44,7 @@ export class Tools {
   }
 
   async jest(title, project, env, more = []) {
-    const file = join(this.#out, `${project}.json`);
+    const file = join(this.#out, `${title.replace(/\W+/g, '-')}.json`);
     const alone = project === 'integration' ? ['--runInBand', '--testTimeout=180000'] : [];
     const fine = await this.#run(
       title,

@@ -200,6 +200,9 @@ describe('what is no table', () => {
     ['[{"a":1},{"a"', 'After record'],
     ['{"a":1}\n{"a":\n', 'Line 2 is no JSON'],
     ['<a><b><c>1</b></a>', 'This XML is broken'],
+    [`<a><b x="${'y'.repeat(5_000_000)}"/></a>`, 'larger than can be read'],
+    [`{"a":1}\n{"a":"${'y'.repeat(5_000_000)}`, 'Line 2 is longer than can be read'],
+    [`[{"a":"${'y'.repeat(5_000_000)}"}]`, 'larger than can be read'],
     ['<!DOCTYPE a [<!ENTITY x "y">]><a><b>&x;</b></a>', 'entities'],
     [Array.from({ length: 16_384 }, (_, at) => `c${at}`).join(','), 'at most 1000 can be read'],
   ])('%#: %s', async (contents, sentence) => {

@@ -1,4 +1,3 @@
-import { createInterface } from 'node:readline';
 import { Readable } from 'node:stream';
 import { textOf } from './decode';
 import { unreadable } from './errors';
@@ -7,12 +6,25 @@ import { limits } from './limits';
 import { flattened, type NamedRecord, tableOf } from './records';
 import type { Encoding, Format } from './table';
 
+/** Lines of a text, none of which is held when it is longer than can be read. */
+async function* linesOf(parts: AsyncIterable<string>): AsyncGenerator<string> {
+  let rest = '';
+  let count = 0;
+  for await (const part of parts) {
+    const lines = `${rest}${part}`.split('\n');
+    rest = lines.pop() ?? '';
+    count += lines.length;
+    if (rest.length > limits.rowBytes) throw unreadable(`Line ${count + 1} is longer than can be read`);
+    yield* lines;
+  }
+  if (rest) yield rest;
+}
+
 async function* objects(path: string, encoding: Encoding): AsyncGenerator<NamedRecord> {
   let line = 0;
-  for await (const text of createInterface({ input: Readable.from(textOf(path, encoding)), crlfDelay: 1_000 })) {
+  for await (const text of linesOf(textOf(path, encoding))) {
     line++;
     if (text.trim() === '') continue;
-    if (text.length > limits.rowBytes) throw unreadable(`Line ${line} is longer than can be read`);
     let value: unknown;
     try {
       value = JSON.parse(text);

@@ -72,8 +72,11 @@ async function* elements(path: string, encoding: Encoding): AsyncGenerator<Named
   parser.on('error', (error) => {
     throw unreadable(`This XML is broken: ${error.message.slice(0, 120)}`, 'Mend the file, or save it anew');
   });
+  let since = 0;
   for await (const text of textOf(path, encoding)) {
     parser.write(text);
+    since = found.length ? 0 : since + text.length;
+    if (since > limits.rowBytes) throw unreadable('One record in it is larger than can be read');
     yield* found.splice(0);
   }
   parser.close();

@@ -14,6 +14,10 @@ export type TableRecord = {
   listings: ReadonlyMap<number, { content: Content; number: string; link: string; state: string }>;
 };
 
+/** A combination's key as no spreadsheet takes it for a number: some are made of digits, or of digits and an `e`. */
+export const shownKey = (key: string): string => `v-${key}`;
+export const readKey = (text: string): string => text.trim().replace(/^v-/i, '');
+
 /** One row: an item, or one combination of it. */
 export type TableRow = { item: number; combination: string | null; cells: string[] };
 
@@ -48,7 +52,11 @@ export const combinationValue = (row: Variation, { id }: Field): Json =>
 function combinationCell({ item }: TableRecord, row: Variation, column: Column): string {
   const { place, currency } = column;
   if (place.of === 'row')
-    return place.what === 'item' ? String(item.id) : place.what === 'key' ? row.key : combinationWords(row.values);
+    return place.what === 'item'
+      ? String(item.id)
+      : place.what === 'key'
+        ? shownKey(row.key)
+        : combinationWords(row.values);
   const field = combinationFieldIn(column);
   return field ? field.show(combinationValue(row, field), { currency }) : '';
 }

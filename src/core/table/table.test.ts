@@ -12,10 +12,12 @@ import {
   placeOf,
   planRow,
   type RowInput,
+  readKey,
   recognise,
   repairCell,
   rowsOf,
   shapeOf,
+  shownKey,
   signatureOf,
   type TableRecord,
   threeWay,
@@ -88,10 +90,17 @@ describe('columns', () => {
     );
     expect(rowsOf(recordOf(), columns).map((one) => [one.combination, ...one.cells])).toEqual([
       [null, '7', '', '', 'ST-1', 'Strap', '29.00', '4', 'Strap there'],
-      ['a', '7', 'black', 'a', 'ST-1-B', '', '', '2', ''],
-      ['b', '7', 'tan', 'b', '', '', '31.00', '2', ''],
+      ['a', '7', 'black', 'v-a', 'ST-1-B', '', '', '2', ''],
+      ['b', '7', 'tan', 'v-b', '', '', '31.00', '2', ''],
     ]);
   });
+});
+
+test('keys of combinations are no numbers to a spreadsheet, and read back', () => {
+  for (const key of ['004512345678', '12345678e123', 'f3a7de3b8f7d']) {
+    expect(Number(shownKey(key))).toBeNaN();
+    expect([shownKey(key), key, ` ${shownKey(key)}`].map(readKey)).toEqual([key, key, key]);
+  }
 });
 
 describe('columns of a file are recognised', () => {

@@ -21,6 +21,15 @@ async function* bodyOf(request: Request): AsyncGenerator<Uint8Array> {
   }
 }
 
+/** The header X-File-Name, percent-encoded; one that is not is taken as it stands. */
+const nameIn = (header: string | null): string => {
+  try {
+    return decodeURIComponent(header ?? '');
+  } catch {
+    return header ?? '';
+  }
+};
+
 /** Reading files in: received, recognised, compared, decided, carried out, and what was refused. */
 export const importingEndpoints = [
   endpoint({
@@ -32,7 +41,7 @@ export const importingEndpoints = [
     answer: z.object({ id: z.number() }),
     run: ({ actor, request }) =>
       receiveFile(actor, {
-        name: decodeURIComponent(request.headers.get('x-file-name') ?? ''),
+        name: nameIn(request.headers.get('x-file-name')),
         body: bodyOf(request),
       }),
   }),

@@ -12,6 +12,8 @@ import { loadImport } from './load-import';
 export async function beginCheck(actor: Actor, id: number): Promise<{ taskId: number; finished: boolean }> {
   const holder = holderHere();
   const begun = await transaction(async (tx) => {
+    // One after the other: two that begin at the same moment would keep every row twice.
+    await tx.select({ id: fileImport.id }).from(fileImport).where(eq(fileImport.id, id)).for('update');
     const row = await loadImport(tx, id);
     if (row.state === 'applying' || row.state === 'applied')
       throw new NettingError('too-late', 'This file has been applied', { fix: 'Read it in again' });

@@ -45,6 +45,14 @@ export async function checkStep(task: TaskRow, holder: string): Promise<TaskRow>
   const isDone = rows.length < portion;
   const next: Cursor = { line: here.line, counts: sum(cursor.counts, counts) };
   const last = await transaction(async (tx) => {
+    const [held] = await tx
+      .select({ taskId: fileImport.taskId })
+      .from(fileImport)
+      .where(eq(fileImport.id, importId))
+      .for('update');
+    // Said otherwise meanwhile: what was compared with what was said before is worth nothing, and nothing more is.
+    if (held?.taskId !== task.id)
+      return advanceTask(tx, task, holder, { cursor, done: 0, finished: true, result: { importId } });
     for (let from = 0; from < kept.length; from += atOnce)
       await tx.insert(fileImportRow).values(kept.slice(from, from + atOnce).map((row) => ({ importId, ...row })));
     await tx
@@ -54,6 +62,6 @@ export async function checkStep(task: TaskRow, holder: string): Promise<TaskRow>
     const result = { importId, ...next.counts };
     return advanceTask(tx, task, holder, { cursor: next, done: rows.length, finished: isDone, result });
   });
-  if (!isDone) leaveOpen(task.id, here);
+  if (last.state === 'running') leaveOpen(task.id, here);
   return last;
 }

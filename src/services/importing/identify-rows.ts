@@ -1,5 +1,5 @@
 import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
-import type { Column } from '../../core/table';
+import { type Column, readKey } from '../../core/table';
 import type { Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { item, listing } from '../../db/schema';
@@ -12,6 +12,9 @@ const cell = (row: FileRow, columns: readonly (Column | null)[], id: string): st
   const at = columns.findIndex((one) => one?.id === id);
   return at < 0 ? '' : (row.cells[at] ?? '').trim();
 };
+
+/** Stock numbers are the same in small letters and capitals, as the database has it. */
+const plain = (sku: string): string => sku.toLowerCase();
 
 /** Numbers that name more than one item name none. */
 function unique(pairs: readonly (readonly [string, number])[]): Map<string, number | 'several'> {
@@ -29,7 +32,7 @@ async function combinationNumbers(db: Executor, skus: readonly string[]): Promis
         json_table(i.variations, '$[*]' columns (sku varchar(40) path '$.sku', k varchar(16) path '$.key')) v
       where i.axes <> '[]' and v.sku in ${[...skus]}`),
   );
-  return new Map(rows.map((row) => [row.sku, [row.id, row.key]]));
+  return new Map(rows.map((row) => [plain(row.sku), [row.id, row.key]]));
 }
 
 /**
@@ -46,13 +49,13 @@ export async function identifyRows(
   const bySku = unique(
     skus.length
       ? (await db.select({ id: item.id, sku: item.sku }).from(item).where(inArray(item.sku, skus))).map(
-          (one) => [one.sku, one.id] as const,
+          (one) => [plain(one.sku), one.id] as const,
         )
       : [],
   );
   const ofCombination = await combinationNumbers(
     db,
-    skus.filter((sku) => !bySku.has(sku)),
+    skus.filter((sku) => !bySku.has(plain(sku))),
   );
   const barcodes = said('barcode');
   const byBarcode = unique(
@@ -80,17 +83,17 @@ export async function identifyRows(
     byRemote.set(column.id, unique(found.map((one) => [one.number ?? '', one.id] as const)));
   }
   return rows.map((row): Identity => {
-    const key = cell(row, columns, 'row.key') || null;
+    const key = readKey(cell(row, columns, 'row.key')) || null;
     const number = cell(row, columns, 'row.item');
     if (number !== '')
       return /^\d{1,12}(\.0)?$/.test(number)
         ? { item: Math.trunc(Number(number)), key }
         : { why: `“${number.slice(0, 40)}” is no item's number` };
     const sku = cell(row, columns, 'sku');
-    const part = ofCombination.get(sku);
+    const part = ofCombination.get(plain(sku));
     if (part) return { item: part[0], key: part[1] };
     const names: [string, number | 'several' | undefined][] = [
-      [sku, bySku.get(sku)],
+      [sku, bySku.get(plain(sku))],
       [cell(row, columns, 'barcode'), byBarcode.get(cell(row, columns, 'barcode'))],
       ...remotes.map((one): [string, number | 'several' | undefined] => [
         cell(row, columns, one.id),

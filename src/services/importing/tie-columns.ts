@@ -35,6 +35,7 @@ export const tieColumnsSchema = z
  */
 export async function tieColumns(id: number, input: z.infer<typeof tieColumnsSchema>): Promise<void> {
   await transaction(async (tx) => {
+    await tx.select({ id: fileImport.id }).from(fileImport).where(eq(fileImport.id, id)).for('update');
     const row = await loadImport(tx, id);
     if (row.state === 'applying' || row.state === 'applied')
       throw new NettingError('too-late', 'This file has been applied', { fix: 'Read it in again' });

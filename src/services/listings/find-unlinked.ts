@@ -1,9 +1,10 @@
-import { and, eq, inArray, isNull, or, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
-import { item, listing } from '../../db/schema';
+import { listing } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
 import { openAccount } from '../records/open-account';
+import { itemMatchSchema, matchItems } from './match-items';
 
 export const unlinkedListingSchema = z.object({
   accountId: z.number(),
@@ -13,15 +14,10 @@ export const unlinkedListingSchema = z.object({
   sku: z.string(),
   title: z.string(),
   price: z.number().nullable(),
-  /** The item that its stock number, or its title, says it is. */
-  match: z
-    .object({
-      itemId: z.number(),
-      sku: z.string(),
-      title: z.string(),
-      by: z.enum(['stock number', 'title']),
-    })
-    .nullable(),
+  /** The item that it seems to be. */
+  match: itemMatchSchema.nullable(),
+  /** The item that carries its stock number, whatever else is said of both. */
+  numbered: z.number().nullable(),
 });
 export type UnlinkedListing = z.infer<typeof unlinkedListingSchema>;
 
@@ -51,38 +47,18 @@ export async function findUnlinked(accountId: number): Promise<{ unlinked: Unlin
     ).map((row) => row.remoteId),
   );
   const open = all.filter((one) => !linked.has(one.remoteId));
-  const skus = [...new Set(open.map((one) => one.sku).filter(Boolean))];
-  const titles = [...new Set(open.map((one) => textOf(one.content.title)).filter(Boolean))];
-  // An item that has a link there already cannot be this one, too.
-  const free = and(
-    eq(item.standing, 'active'),
-    or(isNull(listing.id), isNull(listing.remoteId), sql`${listing.remote} not in ('live', 'review')`),
-  );
-  const found = open.length
-    ? await db
-        .select({ id: item.id, sku: item.sku, title: item.title })
-        .from(item)
-        .leftJoin(listing, and(eq(listing.itemId, item.id), eq(listing.accountId, accountId)))
-        .where(and(free, or(inArray(item.sku, ['', ...skus]), inArray(item.title, ['', ...titles]))))
-    : [];
-  const bySku = new Map(found.map((one) => [one.sku, one]));
-  const byTitle = new Map(found.filter((one) => one.title).map((one) => [one.title, one]));
+  const { matches, numbered } = await matchItems(db, accountId, open);
   return {
-    unlinked: open.map((one) => {
-      const title = textOf(one.content.title);
-      const sku = bySku.get(one.sku);
-      const named = byTitle.get(title);
-      const match = sku ? { ...sku, by: 'stock number' as const } : named ? { ...named, by: 'title' as const } : null;
-      return {
-        accountId,
-        remoteId: one.remoteId,
-        url: one.url,
-        state: one.state,
-        sku: one.sku,
-        title,
-        price: typeof one.content.price === 'number' ? one.content.price : null,
-        match: match ? { itemId: match.id, sku: match.sku, title: match.title, by: match.by } : null,
-      };
-    }),
+    unlinked: open.map((one) => ({
+      accountId,
+      remoteId: one.remoteId,
+      url: one.url,
+      state: one.state,
+      sku: one.sku,
+      title: textOf(one.content.title),
+      price: typeof one.content.price === 'number' ? one.content.price : null,
+      match: matches.get(one.remoteId) ?? null,
+      numbered: numbered.get(one.remoteId) ?? null,
+    })),
   };
 }

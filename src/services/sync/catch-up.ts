@@ -15,8 +15,8 @@ const atOnce = 200;
 export async function catchUp(accountId: number): Promise<void> {
   await compareAccount(accountId);
   const { unlinked } = await findUnlinked(accountId);
-  const links = unlinked.flatMap(({ remoteId, match }) =>
-    match?.by === 'stock number' ? [{ remoteId, itemId: match.itemId }] : [],
+  const links = unlinked.flatMap(({ remoteId, numbered }) =>
+    numbered === null ? [] : [{ remoteId, itemId: numbered }],
   );
   for (let at = 0; at < links.length; at += atOnce)
     await makeLinks(systemActor, { account: accountId, links: links.slice(at, at + atOnce), afterwards: 'send' });

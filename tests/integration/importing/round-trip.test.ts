@@ -292,6 +292,27 @@ test('photos come along in a ZIP by their names; one that is missing, or lies in
   expect(made).toMatchObject({ photoCount: 1 });
 });
 
+test('two that compare at once keep every row once; said otherwise meanwhile, what was compared before is gone', async () => {
+  const item = await readyItem();
+  const { id } = await sendFile('twice.csv', `SKU,Title,Place\n${item.sku.toLowerCase()},Another,P-1\n`);
+  const both = await Promise.all([1, 2].map(() => call('POST', `/imports/${id}/check`, {})));
+  expect(both.map((one) => one.status).sort()).toContain(201);
+  await until(
+    () => importOf(id),
+    (one) => one.state === 'checked',
+  );
+  expect(await rowsOf(id)).toMatchObject([{ itemId: item.id, kind: 'change' }]);
+  await call('PATCH', `/imports/${id}`, { ties: ['sku', null, 'location'] });
+  expect(await importOf(id)).toMatchObject({ state: 'open', counts: { change: 0 } });
+  expect(await rowsOf(id)).toEqual([]);
+  expect((await call('POST', `/imports/${id}/apply`, { send: false })).status).toBe(409);
+  await call('POST', `/imports/${id}/check`, {});
+  expect((await rowsOf(id))[0]?.cells.map((cell) => cell.column)).toEqual(['location']);
+  const twice = await Promise.all([1, 2].map(() => call('POST', `/imports/${id}/apply`, { send: false })));
+  expect(twice.map((one) => one.status).sort()).toEqual([201, expect.any(Number)]);
+  expect(twice.filter((one) => one.status === 201)).toHaveLength(1);
+});
+
 describe('what cannot be read is said', () => {
   test.each([
     ['letter.pdf', '%PDF-1.4 nothing', 'This is a PDF, not a table'],

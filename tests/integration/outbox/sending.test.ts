@@ -167,11 +167,12 @@ test('a link is cut and made again by its stock number; their listing stays unto
   expect(await stateOn(item.id, account)).toBe('draft');
   expect((await marketListings('oakhand', item.sku))[0]?.state).toBe('live');
   const { body: found } = await call<{
-    unlinked: { remoteId: string; match: { itemId: number; by: string } | null }[];
+    unlinked: { remoteId: string; match: { itemId: number; isSure: boolean } | null }[];
   }>('GET', `/accounts/${account}/unlinked`);
   expect(found.unlinked.find((one) => one.remoteId === there?.id)?.match).toMatchObject({
     itemId: item.id,
-    by: 'stock number',
+    isSure: true,
+    why: expect.arrayContaining([`the same stock number, ${item.sku}`]),
   });
   const links = [{ remoteId: there?.id, itemId: item.id }];
   const again = { account, links, afterwards: 'send' };

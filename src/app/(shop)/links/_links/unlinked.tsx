@@ -25,7 +25,8 @@ export function Unlinked({ account }: { account: AccountView }) {
     staleTime: 30_000,
     queryFn: () => api('GET /accounts/{id}/unlinked', { params: { id: account.id } }),
   });
-  const matched = data?.unlinked.filter((one) => one.match) ?? [];
+  const matched = data?.unlinked.filter((one) => one.match?.isSure) ?? [];
+  const likely = data?.unlinked.filter((one) => one.match && !one.match.isSure).length ?? 0;
   const link = useCommand(
     async (some: UnlinkedListing[], afterwards: 'send' | 'show') => {
       const links = some.flatMap((one) => (one.match ? [{ remoteId: one.remoteId, itemId: one.match.itemId }] : []));
@@ -67,7 +68,7 @@ export function Unlinked({ account }: { account: AccountView }) {
           <span>
             {data.unlinked.length === 0
               ? 'Everything that is live there is linked.'
-              : `${data.unlinked.length} without a link, ${matched.length} of them recognised.`}
+              : `${data.unlinked.length} without a link, ${matched.length} of them recognised for certain${likely ? `, ${likely} likely` : ''}.`}
           </span>
         ) : null}
         {matched.length ? (
@@ -92,8 +93,8 @@ export function Unlinked({ account }: { account: AccountView }) {
             <Price amount={one.price} currency={account.currency} />
             {one.match ? (
               <>
-                <span className="quiet">
-                  is {one.match.sku} by its {one.match.by}
+                <span className="quiet min-w-0 truncate" title={one.match.why.join('; ')}>
+                  {one.match.isSure ? 'is' : 'perhaps'} {one.match.sku} {one.match.title}: {one.match.why[0]}
                 </span>
                 <button
                   type="button"
@@ -103,6 +104,9 @@ export function Unlinked({ account }: { account: AccountView }) {
                 >
                   Link
                 </button>
+                {one.match.isSure ? null : (
+                  <LinkByHand listing={one} link={(itemId) => byHand.run(one.remoteId, itemId)} />
+                )}
               </>
             ) : (
               <>

@@ -1,0 +1,6 @@
+export * from './candidates';
+export * from './compare';
+export * from './join';
+export * from './photos';
+export * from './thing';
+export * from './words';
