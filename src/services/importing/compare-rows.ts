@@ -55,6 +55,14 @@ const shapesOf = (
     }),
   );
 
+/** A row that its stock number ties to an item says nothing else by writing it in small letters or capitals. */
+function asTied(cells: readonly string[], columns: readonly (Column | null)[], sku: string): readonly string[] {
+  const at = columns.findIndex((one) => one?.id === 'sku');
+  const said = cells[at]?.trim() ?? '';
+  const isSame = said !== sku && said.toLowerCase() === sku.toLowerCase();
+  return isSame && !columns.some((one) => one?.id === 'row.item') ? cells.with(at, sku) : cells;
+}
+
 type Named = { item: Item | null; combination: Variation | null };
 
 /** What a row is of; or why it is of nothing that can be changed. */
@@ -102,7 +110,7 @@ export async function compareRows(rows: readonly FileRow[], how: Comparison): Pr
         ? { kind: 'refused' as const, why: of.why, column: null }
         : planRow({
             columns,
-            cells: row.cells,
+            cells: asTied(row.cells, columns, (combination ?? item)?.sku ?? ''),
             record: item && tableRecord(item, listings.get(item.id) ?? [], shops),
             combination,
             exported: written.get(placeOf(identities[at]) ?? ''),
