@@ -118,7 +118,7 @@ test('by keyboard alone: sign in, record, publish, lower the price, see it sold'
   await expect(page.getByText('1 item', { exact: true })).toBeVisible();
   await tabTo(page, 'Inventory', 'grid');
   await page.keyboard.press('Space');
-  await expect(page.getByText('1 chosen')).toBeVisible();
+  await expect(page.getByText('1 chosen', { exact: true })).toBeVisible();
   await page.keyboard.press('e');
   await page.waitForURL(/\/workbench/);
   // The hand is where it goes next: on the value.
