@@ -81,7 +81,8 @@ export function netInput(
 /** The net of a computed listing in the account's currency; null while it has no price. */
 export function netOfContent(shop: NetShop, content: Content, thing: NetThing, liveCount: number): Net | null {
   if (typeof content.price !== 'number') return null;
-  return netOf({ ...netInput(shop, content, thing, liveCount), price: content.price });
+  // Not a copy with its price: this is asked some hundred thousand times for a change of many.
+  return netOf(Object.assign(netInput(shop, content, thing, liveCount), { price: content.price }));
 }
 
 /** A price below the usual one at which it may be bought as well, and what is left of it. */

@@ -70,12 +70,20 @@ const thingOf = (row: Row) => ({
   heightMm: row[9],
 });
 
+/** What listings hold where nothing is written for one alone: one for all of a category, since nobody keeps it. */
+const shared = new WeakMap<AccountNet, Map<string, Content>>();
+
 /** What the listing holds as far as its net hangs on it, without computing the rest of it. */
-const contentOf = ({ account, values }: AccountNet, row: Row, own: Own | null): Content => ({
-  ...values,
-  category: account.categoryMap[row[5]] ?? null,
-  ...own,
-});
+function contentOf(there: AccountNet, row: Row, own: Own | null): Content {
+  const { account, values } = there;
+  const category = account.categoryMap[row[5]] ?? null;
+  if (own) return { ...values, category, ...own };
+  const known = shared.get(there) ?? new Map<string, Content>();
+  shared.set(there, known);
+  const content = known.get(row[5]) ?? { ...values, category };
+  known.set(row[5], content);
+  return content;
+}
 
 /** The price that an account makes of the item's. */
 export function priceThere(there: AccountNet, row: Row, price: number | null, own: Own | null = null): number | null {
