@@ -19,7 +19,7 @@ export type CellEvidence = {
 };
 
 const scientific = /^(\d)(?:[.,](\d+))?E\+(\d{1,2})$/i;
-const formula = /^=(?:[A-Z]{1,3}\$?\d|[A-Z][A-Z.]*\(|\$|\()/i;
+const formula = /^=(?:\$?[A-Z]{1,3}\$?\d|[A-Z][A-Z.]*\(|\()/i;
 
 /** Whole numbers from and up to which a rounded one was; both ends are whole. */
 function roundedRange([, whole = '', fraction = '', power = '0']: RegExpExecArray): [bigint, bigint] {

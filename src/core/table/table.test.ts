@@ -189,7 +189,9 @@ describe('what a spreadsheet did is repaired', () => {
   test('a formula in the place of its value is refused, words that begin like one are not', () => {
     expect(repairCell(column('price'), '=B2*1.1', evidence)).toHaveProperty('problem');
     expect(repairCell(column('title'), '=SUM(A1:A3)', evidence)).toHaveProperty('problem');
-    expect(repairCell(column('title'), '= as new =', evidence)).toEqual({ text: '= as new =' });
+    for (const words of ['= as new =', '=$ cheap', '=)'])
+      expect(repairCell(column('title'), words, evidence)).toEqual({ text: words });
+    expect(repairCell(column('title'), '=$A$1', evidence)).toHaveProperty('problem');
   });
 
   test('nothing that is undamaged is changed, whatever stands there', () => {
@@ -203,7 +205,11 @@ describe('what a spreadsheet did is repaired', () => {
       boughtOn: fc
         .date({ min: new Date('1990-01-01'), max: new Date('2040-01-01'), noInvalidDate: true })
         .map((one) => one.toISOString().slice(0, 10)),
-      keywords: fc.array(fc.string({ minLength: 1, maxLength: 10 }), { maxLength: 4 }),
+      // What begins like a formula is told from one only by what was written out.
+      keywords: fc.array(
+        fc.string({ minLength: 1, maxLength: 10 }).filter((text) => !text.trimStart().startsWith('=')),
+        { maxLength: 4 },
+      ),
       weightGrams: fc.integer({ min: 0, max: 40_000 }),
       condition: fc.constantFrom('new', 'good', null),
     };
