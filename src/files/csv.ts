@@ -7,7 +7,7 @@ import { startOf, textOf } from './decode';
 import { unreadable } from './errors';
 import { limits } from './limits';
 import { portions } from './portions';
-import { columnName, distinct, type Encoding, type FileRow, type Format, type Separator, trimmed } from './table';
+import { type Encoding, type FileRow, type Format, type Separator, tableAfter, trimmed } from './table';
 
 const separators: Separator[] = [',', ';', '\t', '|'];
 
@@ -93,12 +93,6 @@ export const csv: Format = {
     const all = records(path, encoding, separator);
     const first = await all.next();
     if (first.done) throw unreadable('There is nothing in this file', 'Choose another file');
-    const { cells } = first.value;
-    const headers = hasHeader ? distinct(cells) : cells.map((_, at) => columnName(at));
-    async function* rows() {
-      if (!hasHeader) yield (first as IteratorYieldResult<FileRow>).value; // it was not done
-      yield* all;
-    }
-    return { headers, rows: rows() };
+    return tableAfter(first.value, all, hasHeader);
   },
 };

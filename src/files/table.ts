@@ -42,7 +42,7 @@ export type Format = {
 };
 
 /** Names for columns that have none. */
-export const columnName = (at: number): string => `Column ${at + 1}`;
+const columnName = (at: number): string => `Column ${at + 1}`;
 
 /** Rows without the empty columns that spreadsheets leave at the end of them. */
 export function trimmed(cells: readonly string[]): string[] {
@@ -52,7 +52,7 @@ export function trimmed(cells: readonly string[]): string[] {
 }
 
 /** Headers of their own, so that no two columns are called the same. */
-export function distinct(headers: readonly string[]): string[] {
+function distinct(headers: readonly string[]): string[] {
   const seen = new Map<string, number>();
   return headers.map((header, at) => {
     const name = header.trim() || columnName(at);
@@ -60,4 +60,14 @@ export function distinct(headers: readonly string[]): string[] {
     seen.set(name, times);
     return times === 1 ? name : `${name} (${times})`;
   });
+}
+
+/** A table of rows whose first one names the columns, or is a row as any other. */
+export function tableAfter(first: FileRow, others: AsyncIterable<FileRow>, hasHeader: boolean): FileTable {
+  async function* rows() {
+    if (!hasHeader) yield first;
+    yield* others;
+  }
+  const headers = hasHeader ? distinct(first.cells) : first.cells.map((_, at) => columnName(at));
+  return { headers, rows: rows() };
 }

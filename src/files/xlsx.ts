@@ -4,7 +4,7 @@ import ExcelJS from 'exceljs';
 import { type Column, isNumeric } from '../core/table';
 import { unreadable } from './errors';
 import { limits } from './limits';
-import { columnName, distinct, type FileRow, type Format, trimmed } from './table';
+import { type FileRow, type Format, tableAfter, trimmed } from './table';
 import { checkPacked } from './unpack';
 
 /**
@@ -50,11 +50,7 @@ function shown(value: unknown): string {
   return shown(cell.text ?? cell.error);
 }
 
-async function* sheetRows(
-  path: string,
-  wanted: string | undefined,
-  tell: (name: string) => void,
-): AsyncGenerator<FileRow> {
+async function* sheetRows(path: string, wanted: string | undefined): AsyncGenerator<FileRow> {
   const reader = new ExcelJS.stream.xlsx.WorkbookReader(path, {
     worksheets: 'emit',
     sharedStrings: 'cache',
@@ -65,7 +61,6 @@ async function* sheetRows(
   let count = 0;
   for await (const sheet of reader) {
     const { name } = sheet as unknown as { name: string }; // the library's types leave it out
-    tell(name);
     for await (const row of sheet) {
       if (wanted !== undefined && name !== wanted) continue;
       const cells: string[] = [];
@@ -119,17 +114,11 @@ export const xlsx: Format = {
   async read(path, { hasHeader, sheet }) {
     const names = await checkPacked(path);
     if (!names.some((name) => /^xl\/workbook\.xml$/i.test(name))) throw unreadable('This is no workbook');
-    const all = sheetRows(path, sheet, () => undefined);
+    const all = sheetRows(path, sheet);
     const first = await all.next().catch((error: unknown) => {
       throw error instanceof Error && error.name === 'NettingError' ? error : unreadable('This workbook is broken');
     });
     if (first.done) throw unreadable('There is nothing in this workbook', 'Choose another file');
-    const { cells } = first.value;
-    const headers = hasHeader ? distinct(cells) : cells.map((_, at) => columnName(at));
-    async function* rows() {
-      if (!hasHeader) yield (first as IteratorYieldResult<FileRow>).value; // it was not done
-      yield* all;
-    }
-    return { headers, rows: rows() };
+    return tableAfter(first.value, all, hasHeader);
   },
 };

@@ -10,7 +10,7 @@ export function bitsApart(a: string, b: string): number {
   return apart;
 }
 
-/** So many bits may differ between two takes of one picture; measured on recompressed and cut ones. */
+/** So many bits may differ between two takes of one picture. An assumption, not measured on pictures yet. */
 export const sameWithin = 10;
 
 /** How far apart two pictures are, whichever way up they stand. */

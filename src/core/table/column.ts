@@ -22,7 +22,7 @@ export type Column = {
   currency: string;
 };
 
-/** The number of a column of an account, with the account's own name behind the field's. */
+/** What a column is called; of an account with the account's name behind the field's. */
 export const columnLabel = (label: string, account?: string): string =>
   account === undefined ? label : `${label} · ${account}`;
 
