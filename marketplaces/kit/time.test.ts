@@ -6,10 +6,12 @@ import { hallowick } from '../hallowick/market';
 import { oakhand } from '../oakhand/market';
 import { pippet } from '../pippet/market';
 import { selasar } from '../selasar/market';
+import { apiRoutes } from './api';
 import { chargesOf } from './charges';
 import { dataOf } from './checks';
 import { passTime } from './clock';
 import { Listings } from './listings';
+import { readOddities } from './oddities';
 import { buy, passReviews } from './selling';
 import { Store } from './store';
 import { bid } from './timed';
@@ -209,4 +211,24 @@ test('what a seller switched off keeps its number and can be switched on; what w
   await there.switchOff(who, listing.id);
   expect((await there.end(who, listing.id)).listing?.state).toBe('ended');
   expect((await there.switchOn(who, listing.id, {})).refusal?.status).toBe(409);
+});
+
+test('lists in short pages hold no more than they may, and name the next page until all were shown', async () => {
+  const ids = [await made(pippet, onPippet), await made(pippet, onPippet), await made(pippet, onPippet)].map(
+    (one) => one.id,
+  );
+  const seller = world.seller('pippet', 's');
+  world.oddities.set('pippet', readOddities({ mostAtOnce: 2 }));
+  const app = apiRoutes(world, pippet, deliverer);
+  const page = async (after: string) => {
+    const answer = await app.request(`/listings?limit=200&after=${after}`.replace('listings', pippet.paths.listings), {
+      headers: { 'x-api-key': seller?.apiKey ?? '' },
+    });
+    return (await answer.json()) as { listings: { id: string }[]; next: string | null };
+  };
+  const first = await page('');
+  const second = await page(first.next ?? '');
+  expect(first.listings).toHaveLength(2);
+  expect(second.next).toBeNull();
+  expect([...first.listings, ...second.listings].map((one) => one.id).sort()).toEqual([...ids].sort());
 });

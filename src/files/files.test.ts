@@ -156,6 +156,16 @@ describe('how a file is written is recognised', () => {
     ]);
   });
 
+  test('a first row that names no columns is a row as any other', async () => {
+    expect(await readBack(file('a,1\nb,2\n'), { hasHeader: false })).toMatchObject({
+      headers: ['Column 1', 'Column 2'],
+      rows: [
+        ['a', '1'],
+        ['b', '2'],
+      ],
+    });
+  });
+
   test('records of others: nested names, lists, elements with names of their own', async () => {
     expect(
       await readBack(file('{"shop":1,"items":[{"sku":"a","size":{"l":1},"tags":["x","y"]},{"sku":"b","new":true}]}')),
