@@ -14,6 +14,7 @@ const services = [
   'outbox',
   'exporting',
   'importing',
+  'gathering',
   'tasks',
   'audit',
 ];

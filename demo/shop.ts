@@ -22,6 +22,7 @@ import { saveTemplate } from '../src/services/listings/save-template';
 import type { TemplateInput } from '../src/services/listings/template-input';
 import { findBoxes } from '../src/services/records/find-boxes';
 import { loadAccounts } from '../src/services/records/load-accounts';
+import { columnOf, counterparts } from './counterparts';
 import { allowAccess, readKey } from './marketplaces';
 
 const db = database();
@@ -41,127 +42,6 @@ export async function ownerActor(): Promise<Actor> {
   chmodSync(file, 0o600);
   return actor;
 }
-
-/** For each own category: what Hallowick, Pippet and Oakhand call it, then the three ways in which the others do. */
-const counterparts: Record<string, [string, string, string, string, string, string]> = {
-  'cameras/slr': [
-    'Film SLR cameras',
-    'Film cameras',
-    'Vintage film cameras',
-    'Film SLR cameras',
-    'Single-lens reflex',
-    'Mirror reflex cameras',
-  ],
-  'cameras/rangefinder': [
-    'Rangefinder cameras',
-    'Film cameras',
-    'Vintage film cameras',
-    'Rangefinder cameras',
-    'Rangefinders',
-    'Viewfinder cameras with rangefinder',
-  ],
-  'cameras/compact': [
-    'Compact film cameras',
-    'Film cameras',
-    'Vintage film cameras',
-    'Compact film cameras',
-    'Compacts',
-    'Pocket cameras',
-  ],
-  'cameras/folding': [
-    'Folding cameras',
-    'Film cameras',
-    'Vintage film cameras',
-    'Folding cameras',
-    'Bellows folders',
-    'Folding and bellows',
-  ],
-  'cameras/box': [
-    'Medium format cameras',
-    'Film cameras',
-    'Vintage film cameras',
-    'Box and medium format cameras',
-    'Box and roll film cameras',
-    'Medium format',
-  ],
-  'lenses/slr': ['SLR lenses', 'Lenses', 'Vintage lenses', 'SLR lenses', 'Lenses for reflex cameras', 'Reflex optics'],
-  'lenses/rangefinder': [
-    'Rangefinder lenses',
-    'Lenses',
-    'Vintage lenses',
-    'Rangefinder lenses',
-    'Lenses for rangefinders',
-    'Rangefinder optics',
-  ],
-  'film/colour': [
-    'Colour film',
-    'Film rolls',
-    'Photo film',
-    'Colour film',
-    'Colour rolls',
-    'Colour negative and slide',
-  ],
-  'film/black-and-white': [
-    'Black and white film',
-    'Film rolls',
-    'Photo film',
-    'Black and white film',
-    'Black and white rolls',
-    'Monochrome film',
-  ],
-  straps: ['Camera straps', 'Straps and bags', 'Camera straps', 'Camera straps', 'Straps', 'Neck and wrist straps'],
-  bags: [
-    'Camera bags and cases',
-    'Straps and bags',
-    'Camera bags',
-    'Camera bags and cases',
-    'Bags and cases',
-    'Camera bags',
-  ],
-  'darkroom/outfits': [
-    'Darkroom outfits',
-    'Darkroom things',
-    'Darkroom supplies',
-    'Darkroom outfits',
-    'Complete darkrooms',
-    'Darkroom sets',
-  ],
-  meters: [
-    'Light meters',
-    'Other photo things',
-    'Light meters and flashes',
-    'Light meters',
-    'Exposure meters',
-    'Meters',
-  ],
-  'books/manuals': [
-    'Photography manuals',
-    'Manuals and guides',
-    'Vintage manuals',
-    'Photography manuals',
-    'Manuals and guides',
-    'Handbooks and instructions',
-  ],
-  'prints/framed': [
-    'Framed prints',
-    'Pictures and prints',
-    'Photographic prints',
-    'Framed prints',
-    'Framed pictures',
-    'Prints in frames',
-  ],
-};
-const columnOf: Record<string, number> = {
-  hallowick: 0,
-  pippet: 1,
-  oakhand: 2,
-  wallfolk: 3,
-  shopfront: 3,
-  lanesend: 4,
-  swishel: 5,
-  glintfeed: 5,
-  selasar: 5,
-};
 
 const defaults: Record<string, Parameters<typeof updateAccount>[2]> = {
   hallowick: {

@@ -28,6 +28,10 @@ const shown = (listing: Listing, market: Market, origin: string): Data => ({
   id: listing.id,
   state: listing.state,
   link: `${origin}/${market.name}/listing/${listing.id}`,
+  called: market.summary(listing.data).title,
+  photoLinks: market
+    .summary(listing.data)
+    .photos.map((id) => ({ id, link: `${origin}/${market.name}/photo/${id}.jpg` })),
   createdAt: new Date(listing.createdAt).toISOString(),
   updatedAt: new Date(listing.updatedAt).toISOString(),
   renewsAt: listing.renewsAt === null ? null : new Date(listing.renewsAt).toISOString(),

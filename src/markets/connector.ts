@@ -13,6 +13,12 @@ export type RemoteListing = {
   reasons?: { text: string; field?: string }[];
   sku: string;
   content: Content;
+  /** What buyers see as its name, also where it has no title of its own. */
+  called: string;
+  /** Its photos in their order: what each is called there, and where it can be fetched. */
+  photos: { id: string; url: string }[];
+  /** When it was made there, where they say so. */
+  madeAt: Date | null;
   /** When they renew it by themselves. */
   renewsAt: Date | null;
   /** Offers that are open. */
@@ -118,6 +124,8 @@ export type Connector = {
   create(session: Session, sending: Sending): Promise<RemoteListing>;
   /** Sends only the named fields. */
   change(session: Session, remoteId: string, sending: Sending, fields: string[]): Promise<RemoteListing>;
+  /** Fields of ours that they take and never show back; photos are shown by their own names. */
+  hides: readonly string[];
   /** Which of these fields of ours are shown in the same places as the sent ones, so that sending those changes them, too. */
   shownWith(sent: string[], among: string[]): string[];
   end(session: Session, remoteId: string, idempotencyKey: string): Promise<RemoteListing>;

@@ -45,6 +45,12 @@ export const said = (content: Record<string, unknown>): Content =>
     ),
   );
 
+/** Three sides in millimetres, of a list in their unit; null where it is none. */
+export const sidesFrom = (wire: unknown, toMillimetres: (side: number) => number): number[] | null =>
+  Array.isArray(wire) && wire.length === 3 && wire.every((side) => typeof side === 'number' && side > 0)
+    ? wire.map((side: number) => toMillimetres(side))
+    : null;
+
 /** The amount, or null: a price that is not there is not a price of nothing. */
 export const amount = (content: Content, field: string): number | null => {
   const value = content[field];

@@ -14,7 +14,7 @@ type Wire = Record<string, unknown>;
 export type RestManner = Pick<
   Connector,
   'market' | 'name' | 'about' | 'access' | 'honoursIdempotencyKey' | 'hasWebhooks'
-> & { linesAtOnce?: number; takesOffers?: boolean; switchesOff?: boolean } & {
+> & { linesAtOnce?: number; takesOffers?: boolean; switchesOff?: boolean; hides?: readonly string[] } & {
   paths: { listings: string; photos: string };
   rules(published: unknown): MarketRules;
   /** Our content as their fields. */
@@ -32,6 +32,12 @@ const listingSchema = z.looseObject({
   state: z.enum(['live', 'ended', 'sold', 'review', 'refused', 'paused', 'off']),
   reasons: z.array(z.object({ detail: z.string().max(1_000), pointer: z.string().max(200).optional() })).optional(),
   link: z.url({ protocol: /^https?$/ }),
+  called: z.string().max(1_000).optional(),
+  photoLinks: z
+    .array(z.object({ id: z.string().max(80), link: z.url({ protocol: /^https?$/ }).max(500) }))
+    .max(200)
+    .optional(),
+  createdAt: z.iso.datetime().nullish(),
   renewsAt: z.iso.datetime().nullish(),
   offersOpen: z.number().int().min(0).max(30_000).optional(),
   endsAt: z.iso.datetime().nullish(),
@@ -169,6 +175,9 @@ export function listingReader(
         text: detail,
         field: pointer === undefined ? undefined : (manner.wireFields.back(pointer) ?? undefined),
       })),
+      called: parsed.called ?? '',
+      photos: (parsed.photoLinks ?? []).map(({ id, link }) => ({ id, url: link })),
+      madeAt: parsed.createdAt ? new Date(parsed.createdAt) : null,
       renewsAt: parsed.renewsAt ? new Date(parsed.renewsAt) : null,
       offersOpen: parsed.offersOpen ?? 0,
       endsAt: parsed.endsAt ? new Date(parsed.endsAt) : null,
@@ -246,6 +255,7 @@ export function restConnector(manner: RestManner): Connector {
     honoursIdempotencyKey,
     hasWebhooks,
     linesAtOnce: manner.linesAtOnce ?? null,
+    hides: manner.hides ?? [],
     readRules: async (session) => manner.rules(await call(session, 'GET', '/rules')),
     async readAccount(session) {
       const me = accountSchema.parse(await call(session, 'GET', '/me'));

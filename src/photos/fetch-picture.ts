@@ -36,12 +36,18 @@ const checked =
       .catch((error: Error) => done(error, '', 4));
   };
 
-export type FetchOptions = { resolve?: Resolve; may?: (address: string) => boolean };
+export type FetchOptions = {
+  resolve?: Resolve;
+  may?: (address: string) => boolean;
+  /** Where the shop is connected anyhow, such as `https://market.example`: it may lie anywhere. */
+  trusts?: string;
+};
 
 function get(
   url: URL,
-  { resolve = resolveBySystem, may = (one) => !isInside(one) }: FetchOptions,
+  { resolve = resolveBySystem, may: mayBe = (one) => !isInside(one), trusts }: FetchOptions,
 ): Promise<IncomingMessage> {
+  const may = url.origin === trusts ? () => true : mayBe;
   const host = url.hostname.replace(/^\[|\]$/g, '');
   if (isIP(host) && !may(host)) throw refused('This address leads into a net that nothing is fetched from');
   const ask = url.protocol === 'https:' ? httpsRequest : httpRequest;

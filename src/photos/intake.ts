@@ -13,8 +13,12 @@ const isHeic = (bytes: Buffer): boolean =>
 
 export type StoredPhoto = { hash: string; mime: string; width: number; height: number; bytes: number };
 
-/** Checks and stores an uploaded photo by what it is, not by what its name says. Size as seen upright (EXIF rotation). */
-export async function storePhoto(bytes: Buffer, name: string): Promise<StoredPhoto> {
+/**
+ * Checks and stores an uploaded photo by what it is, not by what its name says. Size as seen upright (EXIF rotation).
+ * @param sizes whether its other sizes are made now, or when they are first looked at; who puts that off has to have read
+ * the picture to its end
+ */
+export async function storePhoto(bytes: Buffer, name: string, sizes: 'now' | 'later' = 'now'): Promise<StoredPhoto> {
   const label = name.slice(0, 80) || 'The file';
   if (bytes.length > maxPhotoBytes)
     throw new NettingError('photo-too-large', `${label} is larger than 30 MB`, {
@@ -42,7 +46,7 @@ export async function storePhoto(bytes: Buffer, name: string): Promise<StoredPho
   const hash = createHash('sha256').update(bytes).digest('hex');
   try {
     if (!(await photoStore.has(hash))) {
-      await makeDerivatives(hash, bytes);
+      if (sizes === 'now') await makeDerivatives(hash, bytes);
       await photoStore.write(hash, bytes);
     }
   } catch {

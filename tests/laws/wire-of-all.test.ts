@@ -70,11 +70,29 @@ describe.each(connectors.map((connector) => [connector.name, connector] as const
     expect(remote).toMatchObject({ remoteId: '7', state: 'live', sku: content.sku });
     // Rounding to their units may only make it heavier, and some tell only a class of weight.
     const drifted = driftedFields(content, remote.content).filter(
-      (field) => field !== 'weightGrams' && field !== 'quantity',
+      (field) => !['weightGrams', 'size', 'quantity'].includes(field),
     );
     expect(drifted).toEqual([]);
     if (typeof remote.content.weightGrams === 'number')
       expect(remote.content.weightGrams).toBeGreaterThanOrEqual(Number(content.weightGrams));
+    const [sides, shown] = [content.size, remote.content.size];
+    if (Array.isArray(sides) && Array.isArray(shown))
+      for (const [at, side] of sides.entries()) {
+        expect(Number(shown[at])).toBeGreaterThanOrEqual(Number(side));
+        expect(Number(shown[at])).toBeLessThanOrEqual(Number(side) + 3);
+      }
+  });
+
+  test('everything that is sent is shown back, but for what it says that it hides', async () => {
+    const content = await contentFor(connector);
+    const { session } = echo(connector.market);
+    const remote = await connector.create(session, { content, photoIds: ['p1'], idempotencyKey: 'k' });
+    const sent = Object.keys(content).filter(
+      (field) => field !== 'photos' && connector.shownWith([field], [field]).length,
+    );
+    expect(sent.filter((field) => !(field in remote.content)).sort()).toEqual(
+      connector.hides.filter((field) => field in content),
+    );
   });
 
   test('a change carries only what was changed', async () => {

@@ -7,7 +7,7 @@ const keyWords = 4;
 /** Under what a thing is looked for: what names it, parts of its pictures' numbers, the rarest words of its title. */
 function keysOf({ sku, barcode, product, photos, title }: Thing, weights: WordWeights): string[] {
   const bands = photos.flatMap((print) =>
-    print.flatMap((way) => [0, 4, 8, 12].map((at) => `p${at}${way.slice(at, at + 4)}`)),
+    [...print].flatMap((way) => [0, 4, 8, 12].map((at) => `p${at}${way.slice(at, at + 4)}`)),
   );
   const words = [...new Set(wordsOf(title))].sort((a, b) => weights.weight(b) - weights.weight(a) || (a < b ? -1 : 1));
   return [

@@ -1,4 +1,4 @@
-import { sharedPhotos } from './photos';
+import { alikeWithin, sharedPhotos } from './photos';
 import type { Thing } from './thing';
 import { numbersApart, titleLikeness, type WordWeights } from './words';
 
@@ -9,6 +9,7 @@ export type EvidenceKind =
   | 'barcode'
   | 'product'
   | 'photos'
+  | 'alike'
   | 'title'
   | 'numbers'
   | 'brand'
@@ -39,6 +40,7 @@ function told(a: Thing, b: Thing, weights: WordWeights): Evidence[] {
   const photos = sharedPhotos(a.photos, b.photos);
   if (photos)
     add('photos', Math.min(6, 4 + photos - 1), photos === 1 ? 'a photo in common' : `${photos} photos in common`);
+  else if (sharedPhotos(a.photos, b.photos, alikeWithin)) add('alike', 2, 'photos much alike');
   else if (a.photos.length && b.photos.length) add('photos', -2, 'no photo in common');
   if (a.title && b.title) {
     const likeness = titleLikeness(a.title, b.title, weights);
@@ -55,8 +57,8 @@ function told(a: Thing, b: Thing, weights: WordWeights): Evidence[] {
     if (apart <= 0.15) add('price', 1, 'prices near each other');
     else if (apart > 0.5) add('price', -2, 'prices far apart');
   }
-  if (a.condition && b.condition)
-    a.condition === b.condition
+  if (a.grades.length && b.grades.length)
+    a.grades.some((grade) => b.grades.includes(grade))
       ? add('condition', 0.5, 'the same condition')
       : add('condition', -1.5, 'different conditions');
   return found;

@@ -17,6 +17,13 @@ export type Joined = {
 
 const keyOf = (a: string, b: string) => (a < b ? `${a}\n${b}` : `${b}\n${a}`);
 
+const placesOf = (things: readonly Thing[]) => things.flatMap(({ place, taken = [] }) => [place, ...taken]);
+/** Two things of one place are never one. */
+function canStandTogether(one: readonly Thing[], other: readonly Thing[]): boolean {
+  const places = new Set(placesOf(one));
+  return !placesOf(other).some((place) => places.has(place));
+}
+
 /** Groups that grow, none with two things of one place. */
 class Groups {
   readonly #of = new Map<string, Thing[]>();
@@ -31,8 +38,7 @@ class Groups {
   join(a: string, b: string, may: (left: Thing, right: Thing) => boolean): boolean {
     const [one, other] = [this.of(a), this.of(b)];
     if (one === other) return true;
-    const places = new Set(one.map((thing) => thing.place));
-    if (other.some((thing) => places.has(thing.place))) return false;
+    if (!canStandTogether(one, other)) return false;
     if (!one.every((left) => other.every((right) => may(left, right)))) return false;
     const both = [...one, ...other];
     for (const thing of both) this.#of.set(thing.id, both);
@@ -83,7 +89,7 @@ export function joinThings(
     .filter(({ a, b }) => {
       const [one, other] = [groups.of(a.id), groups.of(b.id)];
       return (
-        one !== other && !one.some((left) => other.some((right) => left.place === right.place || !may(left, right)))
+        one !== other && canStandTogether(one, other) && !one.some((left) => other.some((right) => !may(left, right)))
       );
     })
     // However sure it would be of one of them: it is to be asked.

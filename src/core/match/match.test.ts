@@ -40,7 +40,7 @@ const anyThing = fc.record({
   brand: fc.constantFrom('', 'Brask', 'brask', 'Orvane'),
   model: fc.constantFrom('', 'K-2', 'K2', 'K-5'),
   price: fc.option(fc.integer({ min: 0, max: 50_000 })),
-  condition: fc.constantFrom(null, 'good', 'fair'),
+  grades: fc.constantFrom([], ['good'], ['fair', 'good'], ['poor']),
   photos: fc.array(fc.tuple(hex, hex, hex, hex), { maxLength: 3 }),
 });
 

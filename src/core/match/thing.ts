@@ -1,4 +1,7 @@
-/** A picture as numbers that stay much the same when it is packed anew or cut a little: one for each way up, as 16 hex digits. */
+/**
+ * A picture as numbers that stay much the same when it is packed anew or cut a little: one for each way up. 16 hex digits
+ * for its shapes, then two for each red, green and blue of a grid of sixteen parts, row by row.
+ */
 export type PhotoPrint = readonly [string, string, string, string];
 
 /** What is known of a thing from one place: an item of ours, or a listing somewhere. */
@@ -15,7 +18,10 @@ export type Thing = {
   model: string;
   /** Minor units of the shop's own currency. */
   price: number | null;
-  condition: string | null;
+  /** Grades of ours that what is said of its condition may mean; none where nothing is said. */
+  grades: readonly string[];
+  /** Places besides its own where it stands already: what stands there is another thing. */
+  taken?: readonly string[];
   photos: readonly PhotoPrint[];
 };
 
@@ -27,6 +33,6 @@ export const nothingKnown: Omit<Thing, 'id' | 'place'> = {
   brand: '',
   model: '',
   price: null,
-  condition: null,
+  grades: [],
   photos: [],
 };

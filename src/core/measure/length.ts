@@ -74,3 +74,9 @@ export function toInches(millimetres: number, decimals = 1): number {
 
 /** Millimetres as centimetres with one place, rounded up. */
 export const toCentimetres = (millimetres: number): number => Math.ceil(millimetres) / 10;
+
+/** Millimetres of a length in inches, rounded. */
+export const fromInches = (inches: number): number => Math.round(inches * 25.4);
+
+/** Millimetres of a length in centimetres, rounded. */
+export const fromCentimetres = (centimetres: number): number => Math.round(centimetres * 10);

@@ -1,5 +1,6 @@
 export * from './auth';
 export * from './file';
+export * from './gather';
 export * from './item';
 export * from './mapping';
 export * from './market';

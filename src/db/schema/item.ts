@@ -80,6 +80,8 @@ export const photoFile = mysqlTable('photo_file', {
   /** The original that this picture was made from, and how; null for an original. */
   madeFrom: varchar('made_from', { length: 64 }),
   recipe: document<Record<string, unknown> | null>('recipe'),
+  /** What it looks like, as numbers: one for each way up. Null where nobody has asked yet. */
+  print: document<[string, string, string, string] | null>('print'),
   createdAt: moment('created_at').notNull(),
 });
 

@@ -67,7 +67,18 @@ export const job = mysqlTable(
   ],
 );
 
-export const taskKinds = ['publish', 'edit', 'undo', 'recheck', 'target', 'export', 'check', 'import'] as const;
+export const taskKinds = [
+  'publish',
+  'edit',
+  'undo',
+  'recheck',
+  'target',
+  'export',
+  'check',
+  'import',
+  'survey',
+  'gather',
+] as const;
 export const taskStates = ['waiting', 'running', 'done', 'failed', 'stopped'] as const;
 
 /**

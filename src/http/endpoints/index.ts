@@ -2,6 +2,7 @@ import { accessEndpoints } from './access';
 import { accountsEndpoints } from './accounts';
 import { changesEndpoints } from './changes';
 import { exportingEndpoints } from './exporting';
+import { gatheringEndpoints } from './gathering';
 import { importingEndpoints } from './importing';
 import { itemsEndpoints } from './items';
 import { listingsEndpoints } from './listings';
@@ -29,6 +30,7 @@ export const endpoints = [
   ...outboxEndpoints,
   ...exportingEndpoints,
   ...importingEndpoints,
+  ...gatheringEndpoints,
   ...tasksEndpoints,
   ...accessEndpoints,
 ];

@@ -9,6 +9,8 @@ export const hallowick = restConnector({
   about: 'Large general marketplace, fixed price and timed sale',
   access: 'oauth',
   honoursIdempotencyKey: true,
+  // Only a timed sale has days.
+  hides: ['extra.timedDays'],
   hasWebhooks: true,
   takesOffers: true,
   paths: { listings: 'listings', photos: 'pictures' },

@@ -1,6 +1,6 @@
 import type { Content } from '../../core/listing';
-import { amountToText, fromPounds, parseAmount, toInches, toPounds } from '../../core/measure';
-import { amount, attributes, attributesBack, extra, fieldsFrom, number, said, text } from '../content';
+import { amountToText, fromInches, fromPounds, parseAmount, toInches, toPounds } from '../../core/measure';
+import { amount, attributes, attributesBack, extra, fieldsFrom, number, said, sidesFrom, text } from '../content';
 import { variationsFromWire, variationsToWire } from '../variations';
 
 const currency = 'EUR';
@@ -92,6 +92,7 @@ export function fromWire(wire: Record<string, unknown>): Content {
     price: parseAmount(String(price?.value ?? ''), currency),
     quantity: wire.stock,
     weightGrams: typeof parcel?.pounds === 'number' ? fromPounds(parcel.pounds) : null,
+    size: sidesFrom(parcel?.inches, fromInches),
     'extra.returns': terms?.returns,
     'extra.postage': terms?.postage,
     'extra.collection': terms?.collection,

@@ -9,6 +9,8 @@ export const lanesend = restConnector({
   about: 'Local small ads, collected or by post',
   access: 'key',
   honoursIdempotencyKey: false,
+  // A class is told and shown, never the weight.
+  hides: ['weightGrams'],
   hasWebhooks: false,
   paths: { listings: 'ads', photos: 'ad-pictures' },
   rules: lanesendRules,

@@ -1,6 +1,6 @@
 import type { Content } from '../../core/listing';
-import { toCentimetres } from '../../core/measure';
-import { amount, attributes, attributesBack, extra, fieldsFrom, list, number, said, text } from '../content';
+import { fromCentimetres, toCentimetres } from '../../core/measure';
+import { amount, attributes, attributesBack, extra, fieldsFrom, list, number, said, sidesFrom, text } from '../content';
 import { variationsFromWire, variationsToWire } from '../variations';
 
 const extras = ['maker', 'decade', 'kind', 'postageProfile', 'returnProfile', 'materials', 'personalPrompt', 'section'];
@@ -58,6 +58,7 @@ export function fromWire(wire: Record<string, unknown>): Content {
     quantity: wire.amount,
     tags: wire.tags,
     weightGrams: wire.grams,
+    size: sidesFrom(wire.centimetres, fromCentimetres),
     ...Object.fromEntries(extras.map((id) => [`extra.${id}`, wire[id]])),
     ...attributesBack(wire.traits),
   });

@@ -9,6 +9,8 @@ export const pippet = restConnector({
   about: 'Flea market on the phone, one piece at a time',
   access: 'key',
   honoursIdempotencyKey: false,
+  // A class is told and shown, never the weight.
+  hides: ['weightGrams'],
   hasWebhooks: true,
   takesOffers: true,
   paths: { listings: 'things', photos: 'photos' },

@@ -1,6 +1,6 @@
 import type { Content } from '../../core/listing';
-import { amountToText, parseAmount, toCentimetres } from '../../core/measure';
-import { amount, attributes, attributesBack, extra, fieldsFrom, list, number, said, text } from '../content';
+import { amountToText, fromCentimetres, parseAmount, toCentimetres } from '../../core/measure';
+import { amount, attributes, attributesBack, extra, fieldsFrom, list, number, said, sidesFrom, text } from '../content';
 
 const currency = 'SGD';
 const money = (minor: number) => amountToText(minor, currency);
@@ -78,6 +78,7 @@ export function fromWire(wire: Record<string, unknown>): Content {
     price: parseAmount(String(price?.amount ?? ''), currency),
     quantity: wire.quantity,
     weightGrams: typeof parcel?.kilograms === 'number' ? Math.round(parcel.kilograms * 1_000) : null,
+    size: sidesFrom(parcel?.centimetres, fromCentimetres),
     'extra.contents': wire.contents,
     'extra.salePrice': sale ? parseAmount(String(sale.amount ?? ''), currency) : null,
     'extra.saleFrom': sale?.from,

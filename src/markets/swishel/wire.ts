@@ -51,6 +51,7 @@ export function fromWire(wire: Record<string, unknown>): Content {
     price: wire.cents,
     tags: wire.hashtags,
     quantity: wire.gone === true ? 0 : 1,
+    weightGrams: wire.grams,
     'extra.colours': wire.colours,
     'extra.age': wire.age,
     'extra.source': wire.source,

@@ -9,6 +9,8 @@ export const wallfolk = restConnector({
   about: 'Artwork printed on products',
   access: 'key',
   honoursIdempotencyKey: false,
+  // Made to order: there are always enough, and no number.
+  hides: ['quantity'],
   hasWebhooks: true,
   paths: { listings: 'designs', photos: 'artworks' },
   rules: wallfolkRules,

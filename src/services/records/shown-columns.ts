@@ -3,7 +3,7 @@ import type { ListingRow } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
 
 /** A refusal in review needs a person; the reasons stay with the listing, and the first field that they are about. */
-export const refusalOf = ({ state, reasons = [] }: RemoteListing) =>
+export const refusalOf = ({ state, reasons = [] }: Pick<RemoteListing, 'state' | 'reasons'>) =>
   state === 'refused'
     ? {
         problem: true,

@@ -4,6 +4,8 @@ import { targetStep } from '../accounts/target-step';
 import { editStep } from '../changes/edit-step';
 import { undoStep } from '../changes/undo-step';
 import { exportStep } from '../exporting/export-step';
+import { gatherStep } from '../gathering/gather-step';
+import { surveyStep } from '../gathering/survey-step';
 import { checkStep } from '../importing/check-step';
 import { importStep } from '../importing/import-step';
 import { publishStep } from '../outbox/publish-step';
@@ -19,4 +21,6 @@ export const steps: Record<TaskRow['kind'], TakeStep> = {
   export: exportStep,
   check: checkStep,
   import: importStep,
+  survey: surveyStep,
+  gather: gatherStep,
 };

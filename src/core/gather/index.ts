@@ -1,0 +1,3 @@
+export * from './kept-as-shown';
+export * from './richest';
+export * from './told';

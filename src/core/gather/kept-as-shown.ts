@@ -1,0 +1,42 @@
+import { listingField } from '../field/listing-fields';
+import { type Json, sameJson } from '../json';
+import type { Content, Overrides } from '../listing';
+import { compared } from '../sync/compared';
+
+export type KeptAsShown = {
+  /** Written for this account alone, so that what is live there stays what it is. */
+  overrides: Overrides;
+  /** What stands for the last thing sent: what they show, and of what they never show what would be sent. */
+  sent: Content;
+};
+
+/** These follow from the item and the ledger; nothing is written for one account in their place. */
+const never = new Set(['quantity', 'sku', 'variations', 'photos', 'target']);
+
+const isSame = (field: string, a: Json | undefined, b: Json | undefined): boolean =>
+  sameJson(compared(field, a ?? null, true), compared(field, b ?? null, true));
+
+/**
+ * What has to be written for one account so that a listing that is there already stays as it is, although the item says
+ * something else by now.
+ * @param shown what the marketplace shows
+ * @param wanted what would be sent without anything written for this account
+ * @param hidden fields that this marketplace never shows: what is there is not known, and left as it is
+ */
+export function keptAsShown(shown: Content, wanted: Content, hidden: readonly string[]): KeptAsShown {
+  const overrides: Overrides = {};
+  const sent: Content = {};
+  for (const field of new Set([...Object.keys(shown), ...Object.keys(wanted)])) {
+    const there = shown[field];
+    const isHidden = there === undefined && (hidden.includes(field) || field === 'photos');
+    if (isHidden || isSame(field, there, wanted[field])) {
+      if (wanted[field] !== undefined) sent[field] = wanted[field];
+      continue;
+    }
+    if (there !== undefined) sent[field] = there;
+    if (!never.has(field) && listingField(field) !== undefined) overrides[field] = there ?? null;
+  }
+  // Under which number it stands there is not known, or is theirs: it keeps it.
+  if (sent.sku === undefined && wanted.sku !== undefined) sent.sku = wanted.sku;
+  return { overrides, sent };
+}

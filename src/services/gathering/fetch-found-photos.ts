@@ -1,0 +1,79 @@
+import { eq, inArray, sql } from 'drizzle-orm';
+import { config } from '../../config';
+import { isTransient, NettingError } from '../../core/errors';
+import { database } from '../../db/client';
+import { type FoundRow, foundListing, photoFile, remotePhoto } from '../../db/schema';
+import { fetchPicture } from '../../photos/fetch-picture';
+import { storePhoto } from '../../photos/intake';
+import { photoPrint } from '../../photos/print';
+
+const sideBySide = 8;
+
+/** The marketplaces' own address, which the shop is connected with anyhow. */
+const trusts = () => new URL(config.marketsUrl).origin;
+
+type Fetched = { hash: string } | { why: string };
+
+/** One picture, looked at and kept; its other sizes are made when somebody first looks at it. */
+async function fetchOne(url: string): Promise<Fetched> {
+  try {
+    const bytes = await fetchPicture(url, { trusts: trusts() });
+    const print = await photoPrint(bytes).catch(() => {
+      throw new NettingError('photo-unreadable', 'A photo there cannot be read', { field: 'photos' });
+    });
+    const stored = await storePhoto(bytes, 'A photo there', 'later');
+    await database()
+      .insert(photoFile)
+      .values({ ...stored, print: [...print], madeFrom: null, recipe: null, createdAt: new Date() })
+      .onDuplicateKeyUpdate({ set: { print: sql`values(\`print\`)` } });
+    return { hash: stored.hash };
+  } catch (error) {
+    if (error instanceof NettingError && !isTransient(error.code)) return { why: error.message };
+    throw error;
+  }
+}
+
+/** Pictures that a marketplace was known to have: they are not asked for again. */
+async function knownThere(accountId: number, ids: readonly string[]): Promise<Map<string, string>> {
+  if (ids.length === 0) return new Map();
+  const rows = await database()
+    .select({ hash: remotePhoto.hash, remoteId: remotePhoto.remoteId })
+    .from(remotePhoto)
+    .where(sql`${remotePhoto.accountId} = ${accountId} and ${inArray(remotePhoto.remoteId, [...ids])}`);
+  // One that was brought into a shape is not the original.
+  return new Map(rows.filter((row) => !row.hash.includes('~')).map((row) => [row.remoteId, row.hash]));
+}
+
+/**
+ * Fetches the photos of listings that were found, several side by side, and keeps for each which of our pictures they are.
+ * One that is not there, or is none, is left out and said.
+ */
+export async function fetchFoundPhotos(rows: readonly FoundRow[]): Promise<void> {
+  const due = rows.flatMap((row) => row.photos.map((photo, at) => ({ row, photo, at })));
+  const known = new Map<number, Map<string, string>>();
+  for (const accountId of new Set(rows.map((row) => row.accountId))) {
+    const ids = due.filter((one) => one.row.accountId === accountId).map((one) => one.photo.id);
+    known.set(accountId, await knownThere(accountId, ids));
+  }
+  const fetched = new Map<FoundRow, Fetched[]>(rows.map((row) => [row, []]));
+  const open = [...due];
+  const work = async () => {
+    for (let one = open.shift(); one; one = open.shift()) {
+      const hash = known.get(one.row.accountId)?.get(one.photo.id);
+      const got = hash ? { hash } : await fetchOne(one.photo.url);
+      const there = fetched.get(one.row);
+      if (there) there[one.at] = got;
+    }
+  };
+  await Promise.all(Array.from({ length: sideBySide }, work));
+  for (const [row, photos] of fetched) {
+    const missing = photos.find((one): one is { why: string } => 'why' in one);
+    await database()
+      .update(foundListing)
+      .set({
+        hashes: photos.map((one) => ('hash' in one ? one.hash : null)),
+        said: missing ? `A photo could not be taken along: ${missing.why}`.slice(0, 300) : null,
+      })
+      .where(eq(foundListing.id, row.id));
+  }
+}

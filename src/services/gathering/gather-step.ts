@@ -1,0 +1,127 @@
+import { and, asc, eq, isNull, lt, sql } from 'drizzle-orm';
+import { database, transaction } from '../../db/client';
+import { foundListing, gathering, matchQuestion, type TaskRow } from '../../db/schema';
+import { advanceTask, keepTask } from '../records/advance-task';
+import { loadAccounts } from '../records/load-accounts';
+import { fetchFoundPhotos } from './fetch-found-photos';
+import { makeThing } from './make-thing';
+import { matchFound, openRows } from './match-found';
+import { readPage } from './read-page';
+import { keyOfFound } from './things';
+import { waitOut } from './wait-out';
+
+/** Chosen listings are read anew where that was long ago, their photos fetched, compared, and brought in. */
+export type GatherTask = { gatheringId: number };
+type Cursor =
+  | { phase: 'read'; accounts: number[]; after: string | null }
+  | { phase: 'photos' }
+  | { phase: 'match' }
+  | { phase: 'make'; after: number };
+
+/** What was read longer ago may have been sold meanwhile: it is read anew. */
+const freshMs = 5 * 60_000;
+const photosAtOnce = 32;
+const thingsAtOnce = 20;
+
+const openHere = (gatheringId: number) => and(eq(foundListing.gatheringId, gatheringId), isNull(foundListing.itemId));
+
+/** Accounts whose chosen listings were read too long ago. */
+async function staleAccounts(gatheringId: number): Promise<number[]> {
+  const rows = await database()
+    .selectDistinct({ accountId: foundListing.accountId })
+    .from(foundListing)
+    .where(and(openHere(gatheringId), lt(foundListing.readAt, new Date(Date.now() - freshMs))));
+  return rows.map((row) => row.accountId);
+}
+
+/** The next part of it; each is kept with how far it has come. */
+export const gatherStep = (task: TaskRow, holder: string): Promise<TaskRow> =>
+  waitOut(task, holder, async () => {
+    const { gatheringId } = task.input as GatherTask; // written by `startGathering`
+    const cursor = task.cursor as Cursor | null; // written below
+    const keep = (next: Cursor, done = 0) =>
+      advanceTask(database(), task, holder, { cursor: next, done, finished: false, result: null });
+    if (cursor === null) return keep({ phase: 'read', accounts: await staleAccounts(gatheringId), after: null });
+    switch (cursor.phase) {
+      case 'read': {
+        const [account, ...others] = cursor.accounts;
+        if (account === undefined) return keep({ phase: 'photos' });
+        const { next } = await readPage(database(), account, cursor.after);
+        return keep({ phase: 'read', accounts: next === null ? others : cursor.accounts, after: next });
+      }
+      case 'photos':
+        return keep(...(await nextPhotos(gatheringId)));
+      case 'match':
+        await matchFound(database(), gatheringId, () => keepTask(database(), task.id, holder));
+        return keep({ phase: 'make', after: 0 });
+      case 'make':
+        return makeNext(task, holder, cursor.after);
+    }
+  });
+
+async function nextPhotos(gatheringId: number): Promise<[Cursor, number]> {
+  const rows = await database()
+    .select()
+    .from(foundListing)
+    .where(and(openHere(gatheringId), isNull(foundListing.hashes)))
+    .orderBy(asc(foundListing.id))
+    .limit(photosAtOnce);
+  let photos = 0;
+  // As many as are fetched within a moment; a listing is taken whole.
+  const some = rows.filter((row) => {
+    photos += row.photos.length;
+    return photos <= photosAtOnce || photos === row.photos.length;
+  });
+  if (some.length === 0) return [{ phase: 'match' }, 0];
+  await fetchFoundPhotos(some);
+  return [{ phase: 'photos' }, some.length];
+}
+
+/** Things that wait for an answer: every listing that an open question is about, with all that is one with it. */
+export async function waitingThings(gatheringId: number): Promise<Set<number>> {
+  const db = database();
+  const [questions, rows] = await Promise.all([
+    db.select().from(matchQuestion).where(eq(matchQuestion.gatheringId, gatheringId)),
+    openRows(db, gatheringId),
+  ]);
+  const open = questions.filter((one) => one.answer === null || one.answer === 'later');
+  const asked = new Set(open.flatMap(({ a, b }) => [a, b]));
+  return new Set(
+    rows
+      .filter((row) => asked.has(keyOfFound(row)) || asked.has(`item:${row.joinItem}`))
+      .flatMap((row) => row.thing ?? []),
+  );
+}
+
+/** The next things of which nothing is asked, each in a transaction of its own. */
+async function makeNext(task: TaskRow, holder: string, after: number): Promise<TaskRow> {
+  const { gatheringId } = task.input as GatherTask; // written by `startGathering`
+  const waiting = await waitingThings(gatheringId);
+  const things = await database()
+    .selectDistinct({ thing: foundListing.thing })
+    .from(foundListing)
+    .where(and(openHere(gatheringId), sql`${foundListing.thing} > ${after}`))
+    .orderBy(asc(foundListing.thing))
+    .limit(thingsAtOnce + waiting.size);
+  const due = things.flatMap((row) => (row.thing !== null && !waiting.has(row.thing) ? [row.thing] : []));
+  const some = due.slice(0, thingsAtOnce);
+  const [order] = await database().select().from(gathering).where(eq(gathering.id, gatheringId));
+  const accounts = new Map((await loadAccounts(database())).map((one) => [one.id, one]));
+  const actor = { id: task.byId, name: task.byName };
+  for (const thing of some)
+    await transaction((tx) => makeThing(tx, thing, { gatheringId, actor, prefer: order?.prefer ?? {}, accounts }));
+  const isOver = due.length <= some.length;
+  return transaction(async (tx) => {
+    if (isOver)
+      await tx
+        .update(gathering)
+        .set({ state: waiting.size ? 'asking' : 'done' })
+        .where(eq(gathering.id, gatheringId));
+    return advanceTask(tx, task, holder, {
+      cursor: { phase: 'make', after: some.at(-1) ?? after },
+      done: some.length,
+      finished: isOver,
+      result: { waiting: waiting.size },
+    });
+  });
+}

@@ -1,0 +1,25 @@
+import { and, eq, isNull, lt } from 'drizzle-orm';
+import type { Executor } from '../../db/client';
+import { foundListing } from '../../db/schema';
+import { openAccount } from '../records/open-account';
+import { keepFound } from './keep-found';
+
+export type ReadPage = { next: string | null; read: number };
+
+/** Reads one page of what an account has listed and keeps it. Nothing of the shop is held while it is asked for. */
+export async function readPage(db: Executor, accountId: number, after: string | null): Promise<ReadPage> {
+  const readAt = new Date();
+  const { session, connector, account } = await openAccount(accountId);
+  const { listings, next } = await connector.listPage(session, after);
+  await keepFound(db, account, listings, readAt);
+  return { next, read: listings.length };
+}
+
+/** Forgets what stood there at an earlier reading and does not any more, unless it was chosen to be brought in. */
+export async function forgetGone(db: Executor, accountId: number, since: Date): Promise<void> {
+  await db
+    .delete(foundListing)
+    .where(
+      and(eq(foundListing.accountId, accountId), lt(foundListing.readAt, since), isNull(foundListing.gatheringId)),
+    );
+}

@@ -1,0 +1,136 @@
+import { and, asc, eq, inArray, isNotNull } from 'drizzle-orm';
+import { toldBy } from '../../core/gather';
+import { conditionGrades } from '../../core/item';
+import { nothingKnown, type PhotoPrint, type Thing } from '../../core/match';
+import type { Executor } from '../../db/client';
+import { type FoundRow, itemPhoto, listing, photoFile } from '../../db/schema';
+import { photoPrint } from '../../photos/print';
+import { photoStore } from '../../photos/store';
+import type { CandidateItem } from '../listings/candidate-items';
+import type { LoadedAccount } from '../records/load-accounts';
+
+export const placeOfAccount = (id: number) => `account:${id}`;
+export const keyOfFound = ({ accountId, remoteId }: Pick<FoundRow, 'accountId' | 'remoteId'>) =>
+  `remote:${accountId}:${remoteId}`;
+export const keyOfItem = (id: number) => `item:${id}`;
+
+/** So many of a thing's photos are compared. */
+const mostPhotos = 4;
+const atOnce = 500;
+
+/** What pictures look like, of those of which it is known. */
+export async function printsOf(db: Executor, hashes: readonly string[]): Promise<Map<string, PhotoPrint>> {
+  const known = new Map<string, PhotoPrint>();
+  const wanted = [...new Set(hashes)];
+  for (let at = 0; at < wanted.length; at += atOnce) {
+    const rows = await db
+      .select({ hash: photoFile.hash, print: photoFile.print })
+      .from(photoFile)
+      .where(and(inArray(photoFile.hash, wanted.slice(at, at + atOnce)), isNotNull(photoFile.print)));
+    for (const { hash, print } of rows) if (print) known.set(hash, print);
+  }
+  return known;
+}
+
+/** The same, with those looked at now that nobody has looked at before. One that cannot be read is left out. */
+async function printsLookedAt(
+  db: Executor,
+  hashes: readonly string[],
+  alive: () => Promise<void>,
+): Promise<Map<string, PhotoPrint>> {
+  const known = await printsOf(db, hashes);
+  const open = [...new Set(hashes)].filter((hash) => !known.has(hash));
+  for (const [at, hash] of open.entries()) {
+    if (at % 20 === 19) await alive();
+    const print = await photoStore
+      .read(hash)
+      .then(photoPrint)
+      .catch(() => null);
+    if (!print) continue;
+    known.set(hash, print);
+    await db
+      .update(photoFile)
+      .set({ print: [...print] })
+      .where(eq(photoFile.hash, hash));
+  }
+  return known;
+}
+
+const printed = (hashes: readonly (string | null)[], prints: ReadonlyMap<string, PhotoPrint>): PhotoPrint[] =>
+  hashes.flatMap((hash) => {
+    const print = hash === null ? undefined : prints.get(hash);
+    return print ? [print] : [];
+  });
+
+/** What is known of a listing that was found. */
+export function thingOfFound(row: FoundRow, account: LoadedAccount, prints: ReadonlyMap<string, PhotoPrint>): Thing {
+  const { fields, grades } = toldBy(row.content, account, row.facts.called);
+  const product = row.content.product;
+  return {
+    ...nothingKnown,
+    id: keyOfFound(row),
+    place: placeOfAccount(row.accountId),
+    sku: row.sku,
+    barcode: fields.barcode ?? '',
+    product: typeof product === 'string' && product ? `${account.row.market}:${product}` : '',
+    title: row.title,
+    brand: fields.brand ?? '',
+    model: fields.model ?? '',
+    price: fields.price ?? null,
+    grades,
+    photos: printed((row.hashes ?? []).slice(0, mostPhotos), prints),
+  };
+}
+
+/** What is known of items of ours that may be one of them, with the accounts where each is live already. */
+export async function thingsOfItems(
+  db: Executor,
+  items: readonly CandidateItem[],
+  alive: () => Promise<void>,
+): Promise<Thing[]> {
+  const ids = items.map((one) => one.id);
+  if (ids.length === 0) return [];
+  const photos = new Map<number, string[]>();
+  const live = new Map<number, string[]>();
+  for (let at = 0; at < ids.length; at += atOnce) {
+    const some = ids.slice(at, at + atOnce);
+    const rows = await db
+      .select({ itemId: itemPhoto.itemId, hash: itemPhoto.hash })
+      .from(itemPhoto)
+      .where(inArray(itemPhoto.itemId, some))
+      .orderBy(asc(itemPhoto.itemId), asc(itemPhoto.position));
+    for (const { itemId, hash } of rows) {
+      const there = photos.get(itemId) ?? [];
+      if (there.length < mostPhotos) photos.set(itemId, [...there, hash]);
+    }
+    const links = await db
+      .select({ itemId: listing.itemId, accountId: listing.accountId })
+      .from(listing)
+      .where(
+        and(
+          inArray(listing.itemId, some),
+          isNotNull(listing.remoteId),
+          inArray(listing.remote, ['live', 'review', 'maybe']),
+        ),
+      );
+    for (const { itemId, accountId } of links)
+      live.set(itemId, [...(live.get(itemId) ?? []), placeOfAccount(accountId)]);
+  }
+  const prints = await printsLookedAt(db, [...photos.values()].flat(), alive);
+  return items.map(
+    ({ id, sku, title, brand, model, barcode, price, condition }): Thing => ({
+      ...nothingKnown,
+      id: keyOfItem(id),
+      place: 'inventory',
+      taken: live.get(id) ?? [],
+      sku,
+      title,
+      brand,
+      model,
+      barcode,
+      price,
+      grades: conditionGrades.some((one) => one.id === condition) && condition ? [condition] : [],
+      photos: printed(photos.get(id) ?? [], prints),
+    }),
+  );
+}
