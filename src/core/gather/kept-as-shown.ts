@@ -16,14 +16,8 @@ const never = new Set(['quantity', 'sku', 'variations', 'photos', 'target']);
 const isSame = (field: string, a: Json | undefined, b: Json | undefined): boolean =>
   sameJson(compared(field, a ?? null, true), compared(field, b ?? null, true));
 
-/**
- * What has to be written for one account so that a listing that is there already stays as it is, although the item says
- * something else by now.
- * @param shown what the marketplace shows
- * @param wanted what would be sent without anything written for this account
- * @param hidden fields that this marketplace never shows: what is there is not known, and left as it is
- */
-export function keptAsShown(shown: Content, wanted: Content, hidden: readonly string[]): KeptAsShown {
+/** What one look at both sides asks for. */
+function differing(shown: Content, wanted: Content, hidden: readonly string[]): KeptAsShown {
   const overrides: Overrides = {};
   const sent: Content = {};
   for (const field of new Set([...Object.keys(shown), ...Object.keys(wanted)])) {
@@ -39,4 +33,30 @@ export function keptAsShown(shown: Content, wanted: Content, hidden: readonly st
   // Under which number it stands there is not known, or is theirs: it keeps it.
   if (sent.sku === undefined && wanted.sku !== undefined) sent.sku = wanted.sku;
   return { overrides, sent };
+}
+
+/** So often what is written for an account may change what is asked for, such as another category's attributes. */
+const rounds = 4;
+
+/**
+ * What has to be written for one account so that a listing that is there already stays as it is, although the item says
+ * something else by now.
+ * @param shown what the marketplace shows
+ * @param wanted what would be sent with this written for the account
+ * @param hidden fields that this marketplace never shows: what is there is not known, and left as it is
+ * @param first written already, such as which photos are chosen
+ */
+export function keptAsShown(
+  shown: Content,
+  wanted: (overrides: Overrides) => Content,
+  hidden: readonly string[],
+  first: Overrides = {},
+): KeptAsShown {
+  let kept: KeptAsShown = { overrides: first, sent: shown };
+  for (let round = 0; round < rounds; round++) {
+    const { overrides, sent } = differing(shown, wanted(kept.overrides), hidden);
+    kept = { overrides: { ...kept.overrides, ...overrides }, sent };
+    if (Object.keys(overrides).length === 0) return kept;
+  }
+  return kept;
 }

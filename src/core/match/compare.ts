@@ -21,7 +21,7 @@ export type Verdict = 'same' | 'unsure' | 'different';
 export type Comparison = { score: number; verdict: Verdict; evidence: Evidence[] };
 
 /** From this sum on two things are taken for one without a question; below the other they are two. */
-export const limits = { same: 8, different: 2 };
+export const limits = { same: 8, different: 3 };
 
 const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
 

@@ -34,7 +34,7 @@ export const accountsEndpoints = [
     tag: 'Accounts',
     summary: 'Connect an account by its API key',
     body: connectByKeySchema,
-    answer: z.object({ accountId: z.number() }),
+    answer: z.object({ accountId: z.number(), isFirst: z.boolean() }),
     run: ({ actor, body }) => connectByKey(actor, body),
   }),
   endpoint({

@@ -77,7 +77,7 @@ export const gatheringEndpoints = [
     path: '/gatherings/{id}/sitting/{item}',
     tag: 'Bringing in',
     summary: 'It was looked through',
-    answer: z.object({ next: z.number().nullable() }),
+    answer: z.object({ next: z.number().nullable(), at: z.string().nullable() }),
     run: ({ params }) => lookedThrough(params.id, params.item),
   }),
   endpoint({

@@ -5,14 +5,14 @@ import type { Actor } from '../access/actor';
 import { askForTokens } from '../access/request-tokens';
 import { unseal } from '../access/vault';
 import { callbackPath, type Pending } from './pending-connect';
-import { storeAccount } from './store-account';
+import { type StoredAccount, storeAccount } from './store-account';
 
 /** Ends connecting by OAuth with what the marketplace sent back; the state must be the one that was begun here. */
 export async function finishConnect(
   actor: Actor,
   sealed: string,
   given: { code?: string; state?: string; error?: string },
-): Promise<{ accountId: number }> {
+): Promise<StoredAccount> {
   let pending: Pending & { state: string };
   try {
     pending = unseal<Pending & { state: string }>(sealed);

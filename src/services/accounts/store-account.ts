@@ -1,17 +1,20 @@
 import { randomBytes } from 'node:crypto';
-import { and, eq } from 'drizzle-orm';
+import { and, count, eq, ne } from 'drizzle-orm';
 import { config } from '../../config';
 import { NettingError } from '../../core/errors';
 import type { Json } from '../../core/json';
 import { type MarketRules, marketRulesSchema } from '../../core/rules';
 import { database, isDuplicate } from '../../db/client';
-import { account, marketRules } from '../../db/schema';
+import { account, item, marketRules } from '../../db/schema';
 import { type Access, connectorOf } from '../../markets';
 import { trialSession } from '../access/market-session';
 import { seal } from '../access/vault';
 
+/** `isFirst`: there is no other account, and nothing is recorded yet. */
+export type StoredAccount = { accountId: number; isFirst: boolean };
+
 /** Checks the access, reads rules and exceptions, registers for events, and keeps the account. */
-export async function storeAccount(market: string, access: Access): Promise<{ accountId: number }> {
+export async function storeAccount(market: string, access: Access): Promise<StoredAccount> {
   const connector = connectorOf(market);
   const session = trialSession(market, access);
   const { remoteName, exceptions } = await connector.readAccount(session);
@@ -59,7 +62,9 @@ export async function storeAccount(market: string, access: Access): Promise<{ ac
       .set({ hookSecret: seal(secret) })
       .where(eq(account.id, row.id));
   }
-  return { accountId: row.id };
+  const [others] = await db.select({ count: count() }).from(account).where(ne(account.id, row.id));
+  const [known] = await db.select({ id: item.id }).from(item).limit(1);
+  return { accountId: row.id, isFirst: others?.count === 0 && known === undefined };
 }
 
 /** Switches start as the marketplace would have them said; everything else is for a person to choose. */

@@ -25,7 +25,7 @@ const foundViewSchema = z.object({
   section: z.string(),
   price: z.number().nullable(),
   quantity: z.number().nullable(),
-  photo: z.string().nullable(),
+  hasPhoto: z.boolean(),
   madeAt: z.string(),
   /** The item that it is in already. */
   item: z.object({ id: z.number(), sku: z.string() }).nullable(),
@@ -128,7 +128,7 @@ export async function findFound(input: z.infer<typeof findFoundSchema>): Promise
       section: row.section,
       price: row.price,
       quantity: row.quantity,
-      photo: row.photos[0]?.url ?? null,
+      hasPhoto: row.photos.length > 0,
       madeAt: row.madeAt.toISOString(),
       item: items.get(row.remoteId) ?? null,
       match: matches.get(row.remoteId) ?? null,

@@ -24,15 +24,16 @@ export const sittingSchema = z.object({
   missing: z.array(missingSchema),
   /** The next one that nobody has looked through; null when all are. */
   next: z.number().nullable(),
+  /** The first field that the next one lacks. */
+  nextAt: z.string().nullable(),
   /** Those that wait: how many lack what, and on which accounts something is missing. */
-  waiting: z.array(missingSchema.extend({ count: z.number() })),
+  waiting: z.array(missingSchema.extend({ count: z.number(), items: z.array(z.number()) })),
   accounts: z.array(z.object({ id: z.number(), name: z.string(), count: z.number() })),
-  /** Those that nobody has looked through, besides the one at hand; the first of many. */
-  rest: z.array(z.number()),
 });
 export type Sitting = z.infer<typeof sittingSchema>;
 
-const mostRest = 1_000;
+/** So many items are named of those that lack something. */
+const mostNamed = 1_000;
 
 /** Items that were brought in to be looked through one by one: where one is, and what is missing. */
 export async function findSitting(id: number, itemId: number): Promise<Sitting> {
@@ -69,21 +70,23 @@ export async function findSitting(id: number, itemId: number): Promise<Sitting> 
     at: at < 0 ? null : at + 1,
     missing: lacks(rows[at]).map(({ field, label }) => ({ field, label })),
     next: next?.itemId ?? null,
+    nextAt: lacks(next)[0]?.field ?? null,
     waiting: unknownThere.flatMap(({ field, label }) => {
-      const many = open.filter((row) => lacks(row).some((one) => one.field === field)).length;
-      return many ? [{ field, label, count: many }] : [];
+      const without = open
+        .filter((row) => row.itemId !== itemId && lacks(row).some((one) => one.field === field))
+        .map((row) => row.itemId);
+      return without.length ? [{ field, label, count: without.length, items: without.slice(0, mostNamed) }] : [];
     }),
     accounts: blocked.map((one) => ({ ...one, count: Number(one.count) })),
-    rest: ids.filter((one) => one !== itemId).slice(0, mostRest),
   };
 }
 
 /** An item of a sitting was looked through. */
-export async function lookedThrough(id: number, itemId: number): Promise<{ next: number | null }> {
+export async function lookedThrough(id: number, itemId: number): Promise<{ next: number | null; at: string | null }> {
   await database()
     .update(gatheredItem)
     .set({ isDone: true })
     .where(and(eq(gatheredItem.gatheringId, id), eq(gatheredItem.itemId, itemId)));
-  const { next } = await findSitting(id, itemId);
-  return { next };
+  const { next, nextAt } = await findSitting(id, itemId);
+  return { next, at: nextAt };
 }

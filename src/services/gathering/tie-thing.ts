@@ -1,6 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Change } from '../../core/change';
-import { keptAsShown } from '../../core/gather';
+import { type KeptAsShown, keptAsShown } from '../../core/gather';
 import type { Item } from '../../core/item';
 import type { Content, Overrides } from '../../core/listing';
 import { alikeWithin, type PhotoPrint, printsApart } from '../../core/match';
@@ -19,29 +19,12 @@ import { printsOf } from './things';
 const dateOf = (text: string | null) => (text === null ? null : new Date(text));
 const isThere = ({ state }: FoundRow) => state === 'live' || state === 'review';
 
-/** So often what is written for an account may change what is asked for, such as another category's attributes. */
-const rounds = 3;
-
-type Kept = { overrides: Overrides; sent: Content };
-
-/** What has to be written for an account so that its listing stays as it is, found until nothing differs any more. */
-function keptFor(item: Item, row: FoundRow, account: LoadedAccount, base: Overrides): Kept {
+/** What has to be written for an account so that its listing stays as it is. */
+function keptFor(item: Item, row: FoundRow, account: LoadedAccount, first: Overrides): KeptAsShown {
   const { hides } = connectorOf(account.row.market);
-  let kept: Kept = { overrides: base, sent: row.content };
-  for (let round = 0; round < rounds; round++) {
-    const facts = {
-      overrides: kept.overrides,
-      remote: row.state,
-      remoteId: row.remoteId,
-      sent: row.content,
-      timesMade: 1,
-    };
-    const { content } = computeRow(item, facts, account);
-    const { overrides, sent } = keptAsShown(row.content, content, hides);
-    kept = { overrides: { ...kept.overrides, ...overrides }, sent };
-    if (Object.keys(overrides).length === 0) return kept;
-  }
-  return kept;
+  const facts = { remote: row.state, remoteId: row.remoteId, sent: row.content, timesMade: 1 };
+  const wanted = (overrides: Overrides) => computeRow(item, { ...facts, overrides }, account).content;
+  return keptAsShown(row.content, wanted, hides, first);
 }
 
 /** Their photos by the item's own that show the same: which to choose for this account, and what each is called there. */

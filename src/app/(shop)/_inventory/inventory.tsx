@@ -198,6 +198,13 @@ function NothingHere({ filtered, reset }: { filtered: boolean; reset: () => void
         Press New item above (or the key N), add its photos, and write what it is. Connect a marketplace to send it
         there.
       </p>
+      <p>
+        What you have listed already need not be typed again:{' '}
+        <a className="link" href="/bring-in">
+          bring in what you have
+        </a>
+        .
+      </p>
     </Empty>
   );
 }

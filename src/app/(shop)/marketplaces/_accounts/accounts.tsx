@@ -1,6 +1,7 @@
 'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
@@ -28,7 +29,11 @@ export function Accounts() {
       ) : null}
       {connected ? (
         <p role="status" className="m-4 rounded border border-success px-3 py-2">
-          {connected.name} is connected. Set its defaults below, then publish.
+          {connected.name} is connected. Set its defaults below, then publish, or{' '}
+          <Link className="link" href={`/bring-in?account=${connected.id}`}>
+            bring in what is listed there
+          </Link>
+          .
         </p>
       ) : null}
       {isPending ? <Loading what="the accounts" /> : null}

@@ -1,11 +1,13 @@
 'use client';
 
+import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { MarketChoice } from '@/services/accounts/find-accounts';
 import { api } from '@/ui/data/api';
 
 /** One marketplace that can be connected: on its own consent page, or by a key from it. */
 export function ConnectCard({ choice, changed }: { choice: MarketChoice; changed: () => void }) {
+  const router = useRouter();
   const [open, setOpen] = useState(false);
   const [problem, setProblem] = useState('');
   const begin = async () => {
@@ -17,12 +19,14 @@ export function ConnectCard({ choice, changed }: { choice: MarketChoice; changed
   const connectWithKey = async (event: React.FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     try {
-      await api('POST /accounts', {
+      const { accountId, isFirst } = await api('POST /accounts', {
         body: { market: choice.market, key: String(new FormData(event.currentTarget).get('key')) },
       });
       setOpen(false);
       setProblem('');
-      changed();
+      // Whoever begins has most of it there already.
+      if (isFirst) router.push(`/bring-in?account=${accountId}`);
+      else changed();
     } catch (error) {
       setProblem(error instanceof Error ? error.message : 'That did not work');
     }

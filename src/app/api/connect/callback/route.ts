@@ -13,12 +13,14 @@ export async function GET(request: Request): Promise<Response> {
   const who = await actorOf(request.headers);
   if (!who) return Response.redirect(`${config.baseUrl}/sign-in`, 303);
   try {
-    const { accountId } = await finishConnect(
+    const { accountId, isFirst } = await finishConnect(
       who.actor,
       pending,
       Object.fromEntries(new URL(request.url).searchParams),
     );
-    return Response.redirect(`${config.baseUrl}/marketplaces?connected=${accountId}`, 303);
+    // Whoever begins has most of it there already.
+    const next = isFirst ? `/bring-in?account=${accountId}` : `/marketplaces?connected=${accountId}`;
+    return Response.redirect(`${config.baseUrl}${next}`, 303);
   } catch (error) {
     const message = error instanceof NettingError ? error.message : 'The account could not be connected';
     return Response.redirect(`${config.baseUrl}/marketplaces?problem=${encodeURIComponent(message)}`, 303);

@@ -33,6 +33,7 @@ const Conflicts = dynamic(() => import('./conflicts').then((module) => module.Co
 const FromCatalogue = dynamic(() => import('./from-catalogue').then((module) => module.FromCatalogue));
 const History = dynamic(() => import('./history').then((module) => module.History));
 const TakeOver = dynamic(() => import('./open-items/take-over').then((module) => module.TakeOver));
+const Sitting = dynamic(() => import('./sitting').then((module) => module.Sitting));
 const SidePanel = dynamic(() => import('./side-panel/side-panel').then((module) => module.SidePanel));
 const Variations = dynamic(() => import('./variations/variations').then((module) => module.Variations));
 
@@ -44,6 +45,7 @@ export function Sheet({ itemId: given }: { itemId: number }) {
   const notice = useNotice();
   const router = useRouter();
   const params = useSearchParams();
+  const sitting = Number(params.get('sitting')) || null;
   const [onlyIssues, setOnlyIssues] = useState(false);
   const [narrowedTo, setNarrowedTo] = useState<number | null>(null);
   const [hidden, setHidden] = useKept<number>(hiddenKey, isId);
@@ -191,6 +193,7 @@ export function Sheet({ itemId: given }: { itemId: number }) {
           </button>
         </div>
       </div>
+      {sitting === null ? null : <Sitting id={sitting} itemId={itemId} settle={settle} version={data.item.version} />}
       <Standing itemId={itemId} standing={item.standing} saved={() => void again()} />
       {save.conflicts.length ? <Conflicts conflicts={save.conflicts} resolve={save.resolve} /> : null}
       {isNew ? null : <OffersHere itemId={itemId} columns={data.columns} />}
