@@ -9,21 +9,18 @@ import { createApiToken } from '../src/services/access/create-api-token';
 import { setupOwner } from '../src/services/access/set-up-owner';
 import { addBox } from '../src/services/accounts/add-box';
 import { addMapping } from '../src/services/accounts/add-mapping';
-import { connectByKey } from '../src/services/accounts/connect-by-key';
-import { finishConnect } from '../src/services/accounts/finish-connect';
 import { mapCategory } from '../src/services/accounts/map-category';
 import { recordPostage } from '../src/services/accounts/record-postage';
 import { refreshRates } from '../src/services/accounts/refresh-rates';
 import { refreshTariffs } from '../src/services/accounts/refresh-tariffs';
-import { startConnect } from '../src/services/accounts/start-connect';
 import { updateAccount } from '../src/services/accounts/update-account';
 import { findTemplates } from '../src/services/listings/find-templates';
 import { saveTemplate } from '../src/services/listings/save-template';
 import type { TemplateInput } from '../src/services/listings/template-input';
 import { findBoxes } from '../src/services/records/find-boxes';
 import { loadAccounts } from '../src/services/records/load-accounts';
+import { connectElsewhere } from './connect-elsewhere';
 import { columnOf, counterparts } from './counterparts';
-import { allowAccess, readKey } from './marketplaces';
 
 const db = database();
 const owner = { name: 'Runa Lindholm', email: 'owner@grainhouse.example', password: 'harbour-light-35' };
@@ -143,15 +140,8 @@ export async function connectAccounts(actor: Actor): Promise<void> {
   const has = (market: string, seller: string) =>
     existing.some((one) => one.market === market && one.remoteName === seller);
   if (existing.length >= byConsent.length + byKey.length) return;
-  for (const market of byConsent) {
-    if (has(market, 'grainhouse')) continue;
-    const { url, pending } = startConnect(actor, market);
-    await finishConnect(actor, pending, await allowAccess(url, 'grainhouse'));
-  }
-  for (const [market, seller] of byKey) {
-    if (has(market, seller)) continue;
-    await connectByKey(actor, { market, key: await readKey(`${config.marketsUrl}/${market}/account/key`, seller) });
-  }
+  for (const [market, seller] of [...byConsent.map((one) => [one, 'grainhouse'] as const), ...byKey])
+    if (!has(market, seller)) await connectElsewhere(actor, [market], seller);
   const names: Record<string, string> = {
     'hallowick/grainhouse': 'Hallowick',
     'oakhand/grainhouse': 'Oakhand',

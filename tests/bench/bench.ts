@@ -21,6 +21,7 @@ import { loadAccounts } from '../../src/services/records/load-accounts';
 import { loadItems } from '../../src/services/records/load-items';
 import { runTask } from '../../src/services/tasks/run-task';
 import { filing } from './files';
+import { bringingIn } from './gathering';
 import { type Figure, limitFigure, percentile, print, ratioFigure, sideBySide, time } from './measure';
 import { storing } from './photos';
 import { telling } from './telling';
@@ -31,6 +32,7 @@ const sizes = (args.includes('--items') ? (args[args.indexOf('--items') + 1] ?? 
   .split(',')
   .map(Number);
 const only = args.includes('--only') ? (args[args.indexOf('--only') + 1] ?? '').split(',') : null;
+const listings = args.includes('--listings') ? Number(args[args.indexOf('--listings') + 1]) : 2_000;
 const wants = (id: string) => only === null || only.includes(id);
 const rounds = 5;
 const db = database();
@@ -322,6 +324,7 @@ for (const size of sizes) {
   if (wants('P5')) figures.push(...(await filing(actor, size, say)));
   if (wants('P3')) figures.push(...(await tellingAll(size)));
 }
+if (wants('P10')) figures.push(...(await bringingIn(actor, listings, say)));
 if (wants('P8')) figures.push(...(await storing(200)));
 say('');
 print(figures, asJson);

@@ -47,11 +47,16 @@ const account = async (connector: Connector): Promise<AccountContext> => {
   return accountWith(rules);
 };
 
+const hidden = (connector: Connector, field: string) =>
+  connector.hides.includes(field) || connector.shownWith([field], [field]).length === 0;
+
 describe.each(connectors.map((connector) => [connector.name, connector] as const))('%s', (_name, connector) => {
   test('what was sent, read back and made an item of would be sent the same again', async () => {
     const shop = await account(connector);
+    // What travels by feeds or batches is answered later: fewer of them.
+    const many = connector.linesAtOnce ? 25 : 160;
     let compared = 0;
-    for (const { what, item, overrides } of varied(items, shop.compiled.rules, 80)) {
+    for (const { what, item, overrides } of varied(items, shop.compiled.rules, many)) {
       const { content } = computeListing({ item, overrides, account: shop });
       const shown = await shownBy(connector, content);
       const { fields, quantity } = toldBy(shown, shop);
@@ -63,7 +68,7 @@ describe.each(connectors.map((connector) => [connector.name, connector] as const
       const numberThere = typeof shown.sku === 'string' ? shown.sku : null;
       const wanted = (own: Overrides) =>
         computeListing({ item: brought, overrides: own, account: shop, numberThere }).content;
-      const kept = keptAsShown(shown, wanted, connector.hides);
+      const kept = keptAsShown(shown, wanted, (field) => hidden(connector, field));
       const now = wanted(kept.overrides);
       // Nothing would have to be sent; units follow the ledger.
       const left = diff(kept.sent, now).filter((one) => one.field !== 'quantity');
@@ -74,7 +79,7 @@ describe.each(connectors.map((connector) => [connector.name, connector] as const
           expect([what, field, kept.sent[field]]).toEqual([what, field, value]);
       compared++;
     }
-    expect(compared).toBe(80);
+    expect(compared).toBe(many);
   }, 60_000);
 });
 

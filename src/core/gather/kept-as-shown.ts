@@ -13,16 +13,20 @@ export type KeptAsShown = {
 /** These follow from the item and the ledger; nothing is written for one account in their place. */
 const never = new Set(['quantity', 'sku', 'variations', 'photos', 'target']);
 
+/** An empty list says as little as none. */
+const something = (value: Json | undefined): Json =>
+  Array.isArray(value) && value.length === 0 ? null : (value ?? null);
+
 const isSame = (field: string, a: Json | undefined, b: Json | undefined): boolean =>
-  sameJson(compared(field, a ?? null, true), compared(field, b ?? null, true));
+  sameJson(compared(field, something(a), true), compared(field, something(b), true));
 
 /** What one look at both sides asks for. */
-function differing(shown: Content, wanted: Content, hidden: readonly string[]): KeptAsShown {
+function differing(shown: Content, wanted: Content, hides: (field: string) => boolean): KeptAsShown {
   const overrides: Overrides = {};
   const sent: Content = {};
   for (const field of new Set([...Object.keys(shown), ...Object.keys(wanted)])) {
     const there = shown[field];
-    const isHidden = there === undefined && (hidden.includes(field) || field === 'photos');
+    const isHidden = there === undefined && (hides(field) || field === 'photos');
     if (isHidden || isSame(field, there, wanted[field])) {
       if (wanted[field] !== undefined) sent[field] = wanted[field];
       continue;
@@ -43,18 +47,18 @@ const rounds = 4;
  * something else by now.
  * @param shown what the marketplace shows
  * @param wanted what would be sent with this written for the account
- * @param hidden fields that this marketplace never shows: what is there is not known, and left as it is
+ * @param hides whether this marketplace never shows a field: what is there is not known, and left as it is
  * @param first written already, such as which photos are chosen
  */
 export function keptAsShown(
   shown: Content,
   wanted: (overrides: Overrides) => Content,
-  hidden: readonly string[],
+  hides: (field: string) => boolean,
   first: Overrides = {},
 ): KeptAsShown {
   let kept: KeptAsShown = { overrides: first, sent: shown };
   for (let round = 0; round < rounds; round++) {
-    const { overrides, sent } = differing(shown, wanted(kept.overrides), hidden);
+    const { overrides, sent } = differing(shown, wanted(kept.overrides), hides);
     kept = { overrides: { ...kept.overrides, ...overrides }, sent };
     if (Object.keys(overrides).length === 0) return kept;
   }

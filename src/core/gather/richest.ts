@@ -1,6 +1,7 @@
 import type { ItemPatch } from '../item/item';
 import { toPlainText } from '../listing/fit/plain-text';
 import { textLength } from '../listing/fit/text-length';
+import { namesLike } from '../listing/map/synonyms';
 import { nameKey } from '../rules/compiled';
 import type { Told } from './told';
 
@@ -50,6 +51,20 @@ function richestOf(field: Field, sources: readonly Source[], preferred: string |
 
 const together = ['axes', 'variations'] as const;
 
+/** Whether a property of that name, or of one that means the same, is among these keys. */
+const saysAlready = (known: ReadonlySet<string>, name: string): boolean =>
+  namesLike(name).some((key) => known.has(key));
+
+/** Properties of the one, and those of the other that the first says under no name. */
+export function withMoreAttributes(
+  own: Readonly<Record<string, string>>,
+  more: Readonly<Record<string, string>>,
+): Record<string, string> {
+  const known = new Set(Object.keys(own).map(nameKey));
+  const added = Object.entries(more).filter(([name]) => !saysAlready(known, name));
+  return { ...own, ...Object.fromEntries(added) };
+}
+
 /** Everything that any of them says of its properties; what two say differently as the one says that says most. */
 function attributesOf(sources: readonly Source[], preferred: string | undefined) {
   const size = (one: Source) => Object.keys(one.told.fields.attributes ?? {}).length;
@@ -60,7 +75,7 @@ function attributesOf(sources: readonly Source[], preferred: string | undefined)
   const known = new Set<string>();
   for (const { told } of ranked)
     for (const [name, value] of Object.entries(told.fields.attributes ?? {})) {
-      if (known.has(nameKey(name))) continue;
+      if (saysAlready(known, name)) continue;
       known.add(nameKey(name));
       attributes[name] = value;
     }

@@ -4,6 +4,7 @@ import type { ItemPatch } from '../item/item';
 import type { Json } from '../json';
 import type { AccountContext, Content } from '../listing';
 import { knownProduct } from '../listing/map/product';
+import { namesLike } from '../listing/map/synonyms';
 import { packedGrams } from '../measure/parcel';
 import { homeAmount } from '../measure/rate';
 import { nameKey } from '../rules/compiled';
@@ -87,7 +88,7 @@ function attributesTold(content: Content, { compiled, synonyms }: AccountContext
     if (!field.startsWith('attr.') || text(value) === '') continue;
     const id = field.slice('attr.'.length);
     const label = rules.find((one) => one.id === id)?.label ?? id.replace(/[_-]+/g, ' ');
-    const own = asked.get(nameKey(label));
+    const own = namesLike(label).flatMap((key) => asked.get(key) ?? [])[0];
     const name = Object.hasOwn(synonyms.names, id) ? (synonyms.names[id] ?? label) : label;
     if (own === undefined) attributes[name.slice(0, 60)] = text(value).slice(0, 300);
     else if (itemFieldEntries[own].schema.safeParse(text(value)).success) Object.assign(fields, { [own]: text(value) });

@@ -7,7 +7,7 @@ import { type FoundRow, foundListing, gatheredItem, item, listing, usedSku } fro
 import { commitItems } from '../changes/commit-items';
 import { createItemWithin } from '../items/create-item';
 import { knownPhotos } from '../records/known-photos';
-import { loadItem } from '../records/load-items';
+import { fillable } from './fillable';
 import type { Maker } from './maker';
 import { tieThing } from './tie-thing';
 
@@ -58,30 +58,13 @@ async function freeNumbers(tx: Tx, fields: ItemPatch): Promise<ItemPatch> {
   };
 }
 
-/** What is empty in an item of ours, from what its listings say; what it says itself stays. */
-function emptyOnes(ours: Awaited<ReturnType<typeof loadItem>>, fields: ItemPatch): ItemPatch {
-  const isEmpty = (value: unknown) =>
-    value === null || value === '' || (typeof value === 'object' && Object.keys(value).length === 0);
-  const kept: ItemPatch = {};
-  for (const [id, value] of Object.entries(fields)) {
-    if (id === 'sku' || id === 'axes' || id === 'variations') continue;
-    if (id === 'attributes') {
-      const more = Object.fromEntries(
-        Object.entries(fields.attributes ?? {}).filter(([name]) => !Object.hasOwn(ours.attributes, name)),
-      );
-      if (Object.keys(more).length) kept.attributes = { ...ours.attributes, ...more };
-    } else if (isEmpty(ours[id as keyof typeof ours])) Object.assign(kept, { [id]: value }); // fields of the item
-  }
-  return kept;
-}
-
 /**
  * Brings one thing in, in one transaction: an item of its listings, made or joined to one that is there, each of them
  * linked, and whatever one says otherwise kept for its account alone. Nothing is sent.
  * @returns whether there was anything left to bring in
  */
 export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<boolean> {
-  const { gatheringId, actor, prefer } = maker;
+  const { gatheringId, actor, prefer, accounts } = maker;
   // One after the other, whoever brings the same ones in.
   const held = await tx
     .select()
@@ -109,9 +92,9 @@ export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<bo
     itemId = made.id;
   } else {
     itemId = known;
-    const ours = await loadItem(tx, known);
-    if (ours.photos.length) photos = [];
-    const more = Object.entries(emptyOnes(ours, joined.fields));
+    const { fields, hasPhotos } = await fillable(tx, known, joined.fields, accounts);
+    if (hasPhotos) photos = [];
+    const more = Object.entries(fields);
     if (more.length)
       await commitItems(
         tx,

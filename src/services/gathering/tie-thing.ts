@@ -21,7 +21,10 @@ const isThere = ({ state }: FoundRow) => state === 'live' || state === 'review';
 
 /** What has to be written for an account so that its listing stays as it is. */
 function keptFor(item: Item, row: FoundRow, account: LoadedAccount, first: Overrides): KeptAsShown {
-  const { hides } = connectorOf(account.row.market);
+  const connector = connectorOf(account.row.market);
+  // What has no place there at all is not shown either.
+  const hides = (field: string) =>
+    connector.hides.includes(field) || connector.shownWith([field], [field]).length === 0;
   const facts = { remote: row.state, remoteId: row.remoteId, sent: row.content, timesMade: 1 };
   const wanted = (overrides: Overrides) => computeRow(item, { ...facts, overrides }, account).content;
   return keptAsShown(row.content, wanted, hides, first);

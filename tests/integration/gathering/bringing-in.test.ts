@@ -1,29 +1,16 @@
 import { elsewhere } from '../../../demo/elsewhere';
 import { listElsewhere } from '../../../demo/list-elsewhere';
 import type { FoundPage } from '../../../src/services/gathering/find-found';
-import type { GatheringView } from '../../../src/services/gathering/find-gathering';
+import { bringIn, decided, settled, survey } from '../../support/gathering';
 import { sheet } from '../../support/items';
-import { accountOf, call, marketListings, stack, until } from '../../support/stack';
+import { accountOf, accounts as allAccounts, call, control, marketListings, stack, until } from '../../support/stack';
 
 const names: Record<string, string> = { hallowick: 'Hallowick', shopfront: 'Shopfront' };
-const listed = elsewhere(14, { markets: ['hallowick', 'shopfront'], seed: 5, first: Number(process.env.FIRST ?? 400) });
+// Other pieces each time: what was brought in before is in.
+const first = 100_000 + (Math.floor(Date.now() / 1_000) % 80_000) * 10;
+const listed = elsewhere(14, { markets: ['hallowick', 'shopfront'], seed: 5, first });
 let numbers: string[] = [];
 const accounts = new Map<string, number>();
-
-const survey = async (account: number): Promise<FoundPage> => {
-  await call('POST', `/accounts/${account}/found`);
-  return until(
-    async () => (await call<FoundPage>('GET', `/found?account=${account}&only=open&limit=100`)).body,
-    (page) => page.reading === null,
-  );
-};
-const view = async (id: number) => (await call<GatheringView>('GET', `/gatherings/${id}`)).body;
-const settled = (id: number) =>
-  until(
-    () => view(id),
-    (one) => one.state !== 'working',
-    90_000,
-  );
 
 beforeAll(async () => {
   for (const market of ['hallowick', 'shopfront']) accounts.set(market, await accountOf(names[market] ?? ''));
@@ -38,6 +25,7 @@ const thingOf = (key: string): number | undefined => {
   const market = [...accounts].find(([, id]) => String(id) === account)?.[0];
   return listed.find((one, at) => one.market === market && numbers[at] === rest.join(':'))?.thing;
 };
+const isOne = (a: string, b: string) => thingOf(a) !== undefined && thingOf(a) === thingOf(b);
 
 test('what is live elsewhere comes in, joined where it is one thing, and nothing that is live changes', async () => {
   const found: number[] = [];
@@ -53,26 +41,15 @@ test('what is live elsewhere comes in, joined where it is one thing, and nothing
   for (const market of accounts.keys())
     for (const one of await marketListings(market)) if (ours(market, one.id)) before.set(`${market} ${one.id}`, one);
 
-  const { body: begun } = await call<{ id: number; chosen: number }>('POST', '/gatherings', {
-    choices: [{ ids: found }],
-    mode: 'at-once',
-  });
-  expect(begun.chosen).toBe(listed.length);
-  let now = await settled(begun.id);
-  // What is unsure waits, side by side with what speaks for it; whoever knows the things says it.
-  for (let round = 0; round < 4 && now.state === 'asking'; round++) {
-    expect(now.questions.every((one) => one.evidence.length > 0)).toBe(true);
-    for (const { id, a, b } of now.questions) {
-      const isSame = thingOf(a.key) !== undefined && thingOf(a.key) === thingOf(b.key);
-      await call('PUT', `/match-questions/${id}`, { answer: isSame ? 'same' : 'different' });
-    }
-    await call('POST', `/gatherings/${begun.id}/go-on`);
-    now = await settled(begun.id);
-  }
-  expect(now).toMatchObject({ state: 'done', broughtIn: listed.length, faults: [], joined: 0 });
-  expect(now.made).toBe(new Set(listed.map((one) => one.thing)).size);
+  // Two at the same moment: each listing goes with one of them.
+  const begun = (await Promise.all([bringIn(found), bringIn(found)])).filter((one) => one !== null);
+  expect(begun).toHaveLength(1);
+  const [id = 0] = begun;
+  const { view } = await decided(id, isOne);
+  expect(view).toMatchObject({ state: 'done', chosen: listed.length, broughtIn: listed.length, faults: [], joined: 0 });
+  expect(view.made).toBe(new Set(listed.map((one) => one.thing)).size);
 
-  for (const one of now.items) {
+  for (const one of view.items) {
     const item = await sheet(one.itemId);
     const links = item.columns.filter((column) => one.accounts.includes(column.name));
     // Live, and with nothing that would have to be sent.
@@ -93,6 +70,102 @@ test('bringing the same in again makes nothing twice', async () => {
   const { body } = await call<FoundPage>('GET', `/found?account=${account}&only=in&limit=100`);
   const ids = body.found.filter((one) => ours('hallowick', one.remoteId)).map((one) => one.id);
   expect(ids.length).toBeGreaterThan(0);
-  const again = await call('POST', '/gatherings', { choices: [{ ids }], mode: 'at-once' });
-  expect(again.status).toBe(422);
+  expect(await bringIn(ids)).toBeNull();
 });
+
+test('a marketplace that fails in the middle goes on where it was, and nothing is read twice or left out', async () => {
+  const account = accounts.get('hallowick') ?? 0;
+  const more = elsewhere(11, { markets: ['hallowick'], seed: 8, first: first + 5_000_000 });
+  const there = await listElsewhere(stack.markets, 'grainhouse', more);
+  await control('hallowick', 'odd', { mostAtOnce: 20 });
+  await control('hallowick', 'fault', { kind: 'error-500', times: 1, method: 'GET', path: '/listings' });
+  try {
+    await call('POST', `/accounts/${account}/found`);
+    await control('hallowick', 'fault', { kind: 'drop-before', times: 1, method: 'GET', path: '/listings' });
+    await control('hallowick', 'fault', { kind: 'cut-short', times: 1, method: 'GET', path: '/listings' });
+    const page = await until(
+      async () => (await call<FoundPage>('GET', `/found?account=${account}&only=open&limit=100`)).body,
+      (one) => one.reading === null,
+      90_000,
+    );
+    expect(
+      page.found
+        .map((one) => one.remoteId)
+        .filter((one) => there.includes(one))
+        .sort(),
+    ).toEqual([...there].sort());
+    const all = (await marketListings('hallowick')).filter((one) => one.seller === 'grainhouse');
+    expect(page.read).toBe(all.length);
+    const id = await bringIn(page.found.filter((one) => there.includes(one.remoteId)).map((one) => one.id));
+    const { view } = await decided(id ?? 0, () => false);
+    expect(view).toMatchObject({ state: 'done', broughtIn: 11 });
+  } finally {
+    await control('hallowick', 'calm');
+  }
+}, 180_000);
+
+test('what was decided is not asked again, and what is put off keeps waiting', async () => {
+  const account = accounts.get('shopfront') ?? 0;
+  // The same thing under another name and without a number, beside one that is in.
+  const [base] = elsewhere(1, { markets: ['shopfront'], seed: 12, first: first + 6_000_000 });
+  if (!base) throw new Error('nothing to list');
+  const title = `Vexulnis lantern ${first}`;
+  const one = { ...base, hasNumber: true, item: { ...base.item, title, sku: `W-${first}` } };
+  const [number = ''] = await listElsewhere(stack.markets, 'grainhouse', [one]);
+  const fromFirst = await survey(account);
+  const id = await bringIn(fromFirst.found.filter((row) => row.remoteId === number).map((row) => row.id));
+  await decided(id ?? 0, () => false);
+
+  const hallowick = accounts.get('hallowick') ?? 0;
+  const twin = { ...one, market: 'hallowick', thing: one.thing + 1, hasNumber: false };
+  const [other = ''] = await listElsewhere(stack.markets, 'grainhouse', [twin]);
+  const page = await survey(hallowick);
+  const chosen = page.found.filter((row) => row.remoteId === other).map((row) => row.id);
+  expect(page.found.find((row) => row.remoteId === other)?.match?.why.length).toBeGreaterThan(0);
+  const second = (await bringIn(chosen)) ?? 0;
+  const asking = await settled(second);
+  expect(asking).toMatchObject({ state: 'asking', broughtIn: 0 });
+  for (const question of asking.questions) await call('PUT', `/match-questions/${question.id}`, { answer: 'later' });
+  await call('POST', `/gatherings/${second}/go-on`);
+  expect(await settled(second)).toMatchObject({ state: 'asking', broughtIn: 0, made: 0 });
+  const { view } = await decided(second, () => false);
+  expect(view).toMatchObject({ state: 'done', broughtIn: 1, made: 1, joined: 0 });
+
+  // Its link is cut, and it is brought in anew: into the item that was made of it, without a question.
+  const { body: links } = await call<{ links: { listingId: number; remoteId: string }[] }>(
+    'GET',
+    `/links?account=${hallowick}&q=${other}`,
+  );
+  const link = links.links.find((row) => row.remoteId === other);
+  await call('POST', '/links/cut', { listings: [link?.listingId] });
+  const again = await survey(hallowick);
+  const third = (await bringIn(again.found.filter((row) => row.remoteId === other).map((row) => row.id))) ?? 0;
+  const { view: last, asked } = await decided(third, () => false);
+  expect(asked).toBe(0);
+  expect(last).toMatchObject({ state: 'done', broughtIn: 1, made: 0, joined: 1 });
+  expect(last.items[0]?.itemId).toBe(view.items[0]?.itemId);
+}, 180_000);
+
+test('a listing of every marketplace whose link was cut comes back into its item, and stays what it is there', async () => {
+  const done: string[] = [];
+  for (const { id: account, market, name } of await allAccounts()) {
+    const { body } = await call<{ links: { listingId: number; itemId: number; remoteId: string; state: string }[] }>(
+      'GET',
+      `/links?account=${account}`,
+    );
+    const link = body.links.find((one) => one.state === 'live');
+    if (!link) continue;
+    const before = (await marketListings(market)).find((one) => one.id === link.remoteId);
+    await call('POST', '/links/cut', { listings: [link.listingId] });
+    const page = await survey(account);
+    const row = page.found.find((one) => one.remoteId === link.remoteId);
+    const id = await bringIn(row ? [row.id] : []);
+    const { view } = await decided(id ?? 0, (a, b) => [a, b].includes(`item:${link.itemId}`));
+    expect([name, view.items.map((one) => one.itemId)]).toEqual([name, [link.itemId]]);
+    const column = (await sheet(link.itemId)).columns.find((one) => one.accountId === account);
+    expect([name, column?.state]).toEqual([name, 'live']);
+    expect((await marketListings(market)).find((one) => one.id === link.remoteId)).toEqual(before);
+    done.push(market);
+  }
+  expect(new Set(done).size).toBe(11);
+}, 240_000);
