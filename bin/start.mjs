@@ -25,10 +25,15 @@ try {
   const filled = join(settings.dataFolder, 'filled');
   if (!existsSync(filled) && !isEmpty) await runScript('demo/seed.ts', env, items ? ['--items', String(items)] : []);
   else if (items) await runScript('demo/seed.ts', env, ['--items', String(items)]);
+  if (!existsSync(filled) && isEmpty) await runScript('demo/fill-elsewhere.ts', env);
   writeFileSync(filled, isEmpty ? 'empty' : 'demo');
   say(`\nNetting is ready:       http://127.0.0.1:${settings.port}`);
   say(`The marketplaces are at http://127.0.0.1:${settings.marketsPort}/control`);
   if (!isEmpty) say('Sign in as              owner@grainhouse.example with harbour-light-35');
+  else
+    say(
+      'Set up your account there, then connect Hallowick, Pippet, Oakhand or Shopfront as grainhouse with shop-password: listings wait to be brought in.',
+    );
   say('Ctrl-C ends everything.');
 } catch (error) {
   console.error(`\n${error.message}\nThe logs are in ${settings.dataFolder}.`);

@@ -29,7 +29,7 @@ const wordings: ((title: string, random: () => number) => string)[] = [
   (title) => {
     const [name = '', ...rest] = title.split(', ');
     const words = name.split(' ');
-    return [...words.slice(2), ...words.slice(0, 2), ...rest.slice(0, 1)].join(' ');
+    return [...words.slice(1), words[0], ...rest.slice(0, 1)].join(' ');
   },
   (title) => `${title.replace(', tested and working', '')} – ask for more pictures`,
 ];

@@ -2,7 +2,8 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { sendFile } from '../support/files';
 import { readyItem } from '../support/items';
-import { call } from '../support/stack';
+import { askingGathering } from '../support/listed';
+import { accountOf, call } from '../support/stack';
 import { signedIn, signIn } from './steps';
 
 /** @param rules only these, where everything else was looked at before */
@@ -50,6 +51,7 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     `Item,Title,Price\n${body.items[0]?.id},Another title,12.50\n`,
   );
   await call('POST', `/imports/${fileId}/check`, {});
+  const gatheringId = await askingGathering();
   const pages: [string, string][] = [
     ['/', 'Inventory'],
     ['/?stage=ready&priceMin=1000', 'Inventory'],
@@ -74,6 +76,9 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     ['/changed', 'Changed'],
     ['/routines', 'Routines'],
     ['/files', 'Files'],
+    ['/bring-in', 'Bring in'],
+    [`/bring-in?account=${await accountOf('Hallowick')}`, 'Bring in'],
+    [`/bring-in/${gatheringId}`, '2 from Hallowick, Shopfront'],
     [`/files/${fileId}`, 'looked-at.csv'],
     [`/runs/${runId}`, 'What a change did'],
   ];

@@ -1,6 +1,7 @@
 import { elsewhere, type Listed } from '../../demo/elsewhere';
 import { listElsewhere } from '../../demo/list-elsewhere';
-import { stack } from './stack';
+import { bringIn, settled, survey } from './gathering';
+import { accountOf, stack } from './stack';
 
 const syllables = [
   'bra',
@@ -50,4 +51,25 @@ export async function listOnTwo(
     return [there, { ...there, market: 'shopfront', ...(isUnsure ? { thing: one.thing + 50_000 } : {}) }];
   });
   return { listed, numbers: await listElsewhere(stack.markets, 'grainhouse', listed) };
+}
+
+/** A bringing in that waits for an answer: two listings of which only the title tells that they may be one thing. */
+export async function askingGathering(): Promise<number> {
+  const run = Math.floor(Date.now() / 1_000) % 100_000;
+  const { listed, numbers } = await listOnTwo(`ask${run}`, { things: 1, unsure: 1, run });
+  const ids: number[] = [];
+  for (const [market, name] of [
+    ['hallowick', 'Hallowick'],
+    ['shopfront', 'Shopfront'],
+  ] as const) {
+    const page = await survey(await accountOf(name));
+    const own = page.found.filter((one) =>
+      listed.some((other, at) => other.market === market && numbers[at] === one.remoteId),
+    );
+    ids.push(...own.map((one) => one.id));
+  }
+  const id = await bringIn(ids);
+  if (id === null) throw new Error('nothing was brought in');
+  await settled(id);
+  return id;
 }

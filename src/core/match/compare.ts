@@ -59,8 +59,8 @@ function told(a: Thing, b: Thing, weights: WordWeights): Evidence[] {
   }
   if (a.grades.length && b.grades.length)
     a.grades.some((grade) => b.grades.includes(grade))
-      ? add('condition', 0.5, 'the same condition')
-      : add('condition', -1.5, 'different conditions');
+      ? add('condition', 0.5, 'conditions alike')
+      : add('condition', -1.5, 'conditions apart');
   return found;
 }
 

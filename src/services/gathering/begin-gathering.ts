@@ -20,7 +20,10 @@ export const beginGatheringSchema = z
   .strict();
 export const begunGatheringSchema = z.object({ id: z.number(), chosen: z.number() });
 
-/** Begins the work on a bringing in, in the caller's transaction. */
+/**
+ * Begins the work on a bringing in, in the caller's transaction.
+ * @param total what there is to do: the photos of each listing, and each listing
+ */
 export async function startGathering(tx: Tx, actor: Actor, id: number, title: string, total: number): Promise<void> {
   const input: GatherTask = { gatheringId: id };
   const started = await startTask(tx, actor, { kind: 'gather', title, input, total });
@@ -67,7 +70,7 @@ export async function beginGathering(
         .update(foundListing)
         .set({ gatheringId: id, thing: null, joinItem: null, said: null, itemId: sql`null` })
         .where(inArray(foundListing.id, ids.slice(at, at + 1_000)));
-    await startGathering(tx, actor, id, `Bringing in ${title}`, chosen.size);
+    await startGathering(tx, actor, id, `Bringing in ${title}`, 2 * chosen.size);
     return { id, chosen: chosen.size };
   });
 }

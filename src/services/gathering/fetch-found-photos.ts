@@ -1,10 +1,11 @@
 import { eq, inArray, sql } from 'drizzle-orm';
 import { config } from '../../config';
 import { isTransient, NettingError } from '../../core/errors';
-import { database } from '../../db/client';
+import type { PhotoPrint } from '../../core/match';
+import { database, transaction } from '../../db/client';
 import { type FoundRow, foundListing, photoFile, remotePhoto } from '../../db/schema';
 import { fetchPicture } from '../../photos/fetch-picture';
-import { storePhoto } from '../../photos/intake';
+import { type StoredPhoto, storePhoto } from '../../photos/intake';
 import { photoPrint } from '../../photos/print';
 
 const sideBySide = 8;
@@ -12,7 +13,8 @@ const sideBySide = 8;
 /** The marketplaces' own address, which the shop is connected with anyhow. */
 const trusts = () => new URL(config.marketsUrl).origin;
 
-type Fetched = { hash: string } | { why: string };
+type Kept = StoredPhoto & { print: PhotoPrint };
+type Fetched = { hash: string; kept?: Kept } | { why: string };
 
 /** One picture, looked at and kept; its other sizes are made when somebody first looks at it. */
 async function fetchOne(url: string): Promise<Fetched> {
@@ -22,11 +24,7 @@ async function fetchOne(url: string): Promise<Fetched> {
       throw new NettingError('photo-unreadable', 'A photo there cannot be read', { field: 'photos' });
     });
     const stored = await storePhoto(bytes, 'A photo there', 'later');
-    await database()
-      .insert(photoFile)
-      .values({ ...stored, print: [...print], madeFrom: null, recipe: null, createdAt: new Date() })
-      .onDuplicateKeyUpdate({ set: { print: sql`values(\`print\`)` } });
-    return { hash: stored.hash };
+    return { hash: stored.hash, kept: { ...stored, print } };
   } catch (error) {
     if (error instanceof NettingError && !isTransient(error.code)) return { why: error.message };
     throw error;
@@ -66,14 +64,32 @@ export async function fetchFoundPhotos(rows: readonly FoundRow[]): Promise<void>
     }
   };
   await Promise.all(Array.from({ length: sideBySide }, work));
-  for (const [row, photos] of fetched) {
-    const missing = photos.find((one): one is { why: string } => 'why' in one);
-    await database()
-      .update(foundListing)
-      .set({
-        hashes: photos.map((one) => ('hash' in one ? one.hash : null)),
-        said: missing ? `A photo could not be taken along: ${missing.why}`.slice(0, 300) : null,
-      })
-      .where(eq(foundListing.id, row.id));
-  }
+  const kept = new Map(
+    [...fetched.values()].flat().flatMap((one) => ('kept' in one && one.kept ? [[one.hash, one.kept]] : [])),
+  );
+  await transaction(async (tx) => {
+    if (kept.size)
+      await tx
+        .insert(photoFile)
+        .values(
+          [...kept.values()].map(({ print, ...one }) => ({
+            ...one,
+            print: [...print] as [string, string, string, string], // of the same length
+            madeFrom: null,
+            recipe: null,
+            createdAt: new Date(),
+          })),
+        )
+        .onDuplicateKeyUpdate({ set: { print: sql`values(\`print\`)` } });
+    for (const [row, photos] of fetched) {
+      const missing = photos.find((one): one is { why: string } => 'why' in one);
+      await tx
+        .update(foundListing)
+        .set({
+          hashes: photos.map((one) => ('hash' in one ? one.hash : null)),
+          said: missing ? `A photo could not be taken along: ${missing.why}`.slice(0, 300) : null,
+        })
+        .where(eq(foundListing.id, row.id));
+    }
+  });
 }

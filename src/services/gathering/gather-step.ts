@@ -102,14 +102,18 @@ async function makeNext(task: TaskRow, holder: string, after: number): Promise<T
     .from(foundListing)
     .where(and(openHere(gatheringId), sql`${foundListing.thing} > ${after}`))
     .orderBy(asc(foundListing.thing))
-    .limit(thingsAtOnce + waiting.size);
+    // One more than is taken tells that there is more.
+    .limit(thingsAtOnce + waiting.size + 1);
   const due = things.flatMap((row) => (row.thing !== null && !waiting.has(row.thing) ? [row.thing] : []));
   const some = due.slice(0, thingsAtOnce);
   const [order] = await database().select().from(gathering).where(eq(gathering.id, gatheringId));
   const accounts = new Map((await loadAccounts(database())).map((one) => [one.id, one]));
   const actor = { id: task.byId, name: task.byName };
+  let listings = 0;
   for (const thing of some)
-    await transaction((tx) => makeThing(tx, thing, { gatheringId, actor, prefer: order?.prefer ?? {}, accounts }));
+    listings += await transaction((tx) =>
+      makeThing(tx, thing, { gatheringId, actor, prefer: order?.prefer ?? {}, accounts }),
+    );
   const isOver = due.length <= some.length;
   return transaction(async (tx) => {
     if (isOver)
@@ -119,7 +123,7 @@ async function makeNext(task: TaskRow, holder: string, after: number): Promise<T
         .where(eq(gathering.id, gatheringId));
     return advanceTask(tx, task, holder, {
       cursor: { phase: 'make', after: some.at(-1) ?? after },
-      done: some.length,
+      done: listings,
       finished: isOver,
       result: { waiting: waiting.size },
     });

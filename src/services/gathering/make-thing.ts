@@ -61,9 +61,9 @@ async function freeNumbers(tx: Tx, fields: ItemPatch): Promise<ItemPatch> {
 /**
  * Brings one thing in, in one transaction: an item of its listings, made or joined to one that is there, each of them
  * linked, and whatever one says otherwise kept for its account alone. Nothing is sent.
- * @returns whether there was anything left to bring in
+ * @returns how many listings it was
  */
-export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<boolean> {
+export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<number> {
   const { gatheringId, actor, prefer, accounts } = maker;
   // One after the other, whoever brings the same ones in.
   const held = await tx
@@ -77,10 +77,10 @@ export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<bo
     held.filter((row) => row.itemId === null),
   );
   const [first] = rows;
-  if (!first) return false;
+  if (!first) return 0;
   const joined = joinSources(await sourcesOf(tx, rows, maker), prefer);
   const at = new Date();
-  const options = { actor, why: 'import' as const, at, send: 'falls' as const };
+  const options = { actor, why: 'import' as const, at, send: 'falls' as const, accounts: [...accounts.values()] };
   const before = await madeBefore(tx, keyOf(first));
   const known = rows.find((row) => row.joinItem !== null)?.joinItem ?? before.itemId;
   let itemId: number;
@@ -88,7 +88,7 @@ export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<bo
   if (known === null) {
     const fields = await freeNumbers(tx, joined.fields);
     const key = before.isTaken ? undefined : keyOf(first);
-    const made = await createItemWithin(tx, actor, { fields, quantity: joined.quantity, key });
+    const made = await createItemWithin(tx, actor, { fields, quantity: joined.quantity, key }, options.accounts);
     itemId = made.id;
   } else {
     itemId = known;
@@ -103,12 +103,7 @@ export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<bo
         options,
       );
   }
-  if (photos.length)
-    await commitItems(tx, [itemId], () => [{ target: { item: itemId }, field: 'photos', to: photos }], {
-      ...options,
-      photos: await knownPhotos(tx, photos),
-    });
-  await tieThing(tx, itemId, rows, maker);
+  await tieThing(tx, { itemId, rows, photos }, maker);
   await tx
     .insert(gatheredItem)
     .values({
@@ -119,7 +114,7 @@ export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<bo
       said: joined.stockSaid?.slice(0, 300) ?? null,
     })
     .onDuplicateKeyUpdate({ set: { taken: sql`values(\`taken\`)` } });
-  return true;
+  return rows.length;
 }
 
 /** The item that was made of it before, where it was taken apart since; one that was put away stays so. */

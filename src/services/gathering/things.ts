@@ -82,6 +82,12 @@ export function thingOfFound(row: FoundRow, account: LoadedAccount, prints: Read
   };
 }
 
+/** A grade and its neighbours: marketplaces' steps are wider than ours, and people grade as they feel. */
+function nearGrades(condition: string | null): string[] {
+  const at = conditionGrades.findIndex((one) => one.id === condition);
+  return at < 0 ? [] : conditionGrades.slice(Math.max(0, at - 1), at + 2).map((one) => one.id);
+}
+
 /** What is known of items of ours that may be one of them, with the accounts where each is live already. */
 export async function thingsOfItems(
   db: Executor,
@@ -129,7 +135,7 @@ export async function thingsOfItems(
       model,
       barcode,
       price,
-      grades: conditionGrades.some((one) => one.id === condition) && condition ? [condition] : [],
+      grades: nearGrades(condition),
       photos: printed(photos.get(id) ?? [], prints),
     }),
   );

@@ -10,6 +10,7 @@ import { connectorOf } from '../../markets';
 import { commitItems } from '../changes/commit-items';
 import { linkListing } from '../listings/link-listing';
 import { computeRow } from '../records/compute-row';
+import { knownPhotos } from '../records/known-photos';
 import type { LoadedAccount } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
 import { refreshListings } from '../records/refresh-listings';
@@ -83,16 +84,25 @@ async function keepProduct(tx: Tx, row: FoundRow, account: LoadedAccount, item: 
 /**
  * Links the listings of one thing with its item. What they show stands for what was sent; what the item would say
  * otherwise there is written for that account alone, so that nothing that is live changes.
+ * @param photos what its photos are to be; as they are where there are none
  */
-export async function tieThing(tx: Tx, itemId: number, rows: readonly FoundRow[], maker: Maker): Promise<void> {
+export async function tieThing(
+  tx: Tx,
+  { itemId, rows, photos }: { itemId: number; rows: readonly FoundRow[]; photos: readonly string[] },
+  maker: Maker,
+): Promise<void> {
   const { actor, accounts } = maker;
-  const item = await loadItem(tx, itemId);
+  const stored = await loadItem(tx, itemId);
+  const given = await knownPhotos(tx, photos);
+  const item = photos.length
+    ? { ...stored, photos: photos.flatMap((hash) => given.find((one) => one.hash === hash) ?? []) }
+    : stored;
   const hashes = [...item.photos.map((one) => one.hash), ...rows.flatMap((row) => row.hashes ?? [])];
   const prints = await printsOf(
     tx,
     hashes.filter((one) => one !== null),
   );
-  const changes: Change[] = [];
+  const changes: Change[] = photos.length ? [{ target: { item: itemId }, field: 'photos', to: [...photos] }] : [];
   const linked: { row: FoundRow; sent: Content }[] = [];
   for (const row of rows) {
     const account = accounts.get(row.accountId);
@@ -134,7 +144,14 @@ export async function tieThing(tx: Tx, itemId: number, rows: readonly FoundRow[]
     await keepProduct(tx, row, account, item, actor.name);
   }
   if (changes.length)
-    await commitItems(tx, [itemId], () => changes, { actor, why: 'import', at: new Date(), send: 'falls' });
+    await commitItems(tx, [itemId], () => changes, {
+      actor,
+      why: 'import',
+      at: new Date(),
+      send: 'falls',
+      accounts: [...accounts.values()],
+      photos: given,
+    });
   for (const { row, sent } of linked)
     await tx
       .update(listing)

@@ -23,6 +23,7 @@ import { refusalError } from '../changes/refusal-error';
 import { takeSkus } from '../changes/take-skus';
 import { belongsTo } from '../changes/target-drafts';
 import { cleanRichText } from '../records/clean-rich-text';
+import type { LoadedAccount } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { loadItem } from '../records/load-items';
 import { refreshListings } from '../records/refresh-listings';
@@ -68,11 +69,15 @@ export async function createItem(actor: Actor, input: CreateItem): Promise<Creat
 const madeBy = async (key: string) =>
   (await database().select({ id: item.id, sku: item.sku }).from(item).where(eq(item.madeBy, key)))[0];
 
-/** The same in the caller's transaction. */
+/**
+ * The same in the caller's transaction.
+ * @param known every account, loaded before, where many items are made one after the other
+ */
 export async function createItemWithin(
   tx: Executor,
   actor: Actor,
   input: CreateItem,
+  known?: LoadedAccount[],
 ): Promise<{ id: number; sku: string }> {
   const at = new Date();
   const model =
@@ -119,15 +124,15 @@ export async function createItemWithin(
       to: input.copyOf ? { copyOf: input.copyOf } : { sku },
     },
   ]);
-  const accounts = await tx
-    .select({ id: account.id, autoDraft: account.autoDraft, belongs: account.belongs })
-    .from(account);
+  const accounts = known
+    ? known.map((one) => one.row)
+    : await tx.select({ id: account.id, autoDraft: account.autoDraft, belongs: account.belongs }).from(account);
   const made = await loadItem(tx, id);
   const drafts = accounts
     .filter((one) => belongsTo(one, made))
     .map((one) => ({ itemId: id, accountId: one.id, overrides: {}, wanted: 'draft' as const }));
   if (drafts.length) await tx.insert(listing).values(drafts);
-  await refreshListings(tx, [id]);
+  await refreshListings(tx, [id], known);
   return { id, sku };
 }
 

@@ -8,7 +8,7 @@ import { accountOf, accounts as allAccounts, call, control, marketListings, stac
 const names: Record<string, string> = { hallowick: 'Hallowick', shopfront: 'Shopfront' };
 // Other pieces each time: what was brought in before is in.
 const first = 100_000 + (Math.floor(Date.now() / 1_000) % 80_000) * 10;
-const listed = elsewhere(14, { markets: ['hallowick', 'shopfront'], seed: 5, first });
+const listed = elsewhere(26, { markets: ['hallowick', 'shopfront'], seed: 5, first });
 let numbers: string[] = [];
 const accounts = new Map<string, number>();
 
@@ -110,7 +110,11 @@ test('what was decided is not asked again, and what is put off keeps waiting', a
   const [base] = elsewhere(1, { markets: ['shopfront'], seed: 12, first: first + 6_000_000 });
   if (!base) throw new Error('nothing to list');
   const title = `Vexulnis lantern ${first}`;
-  const one = { ...base, hasNumber: true, item: { ...base.item, title, sku: `W-${first}` } };
+  const one = {
+    ...base,
+    hasNumber: true,
+    item: { ...base.item, title, condition: 'new' as const, conditionNote: '', sku: `W-${first}` },
+  };
   const [number = ''] = await listElsewhere(stack.markets, 'grainhouse', [one]);
   const fromFirst = await survey(account);
   const id = await bringIn(fromFirst.found.filter((row) => row.remoteId === number).map((row) => row.id));

@@ -1,7 +1,9 @@
 import { closeDatabase } from '../../../src/db/client';
 import { recordSale } from '../../../src/services/stock/record-sale';
 import { download, sendFile } from '../../support/files';
+import { settled, survey } from '../../support/gathering';
 import { jpeg, publishItems, readyItem, sheet, stateOn } from '../../support/items';
+import { askingGathering, listOnTwo } from '../../support/listed';
 import {
   accountOf,
   call,
@@ -23,6 +25,14 @@ type Case = () => Promise<{ status: number; body: unknown }>;
 const get = (path: string) => call('GET', path);
 const post = (path: string, body: unknown = {}) => call('POST', path, body);
 const put = (path: string, body: unknown) => call('PUT', path, body);
+
+/** A listing that somebody has just made elsewhere, found there. */
+async function oneFound(): Promise<number[]> {
+  const run = (Math.floor(Date.now() / 1_000) % 100_000) + 200_000;
+  const { numbers } = await listOnTwo(`one${run}`, { things: 1, unsure: 0, run });
+  const page = await survey(await accountOf('Hallowick'));
+  return page.found.filter((one) => one.remoteId === numbers[0]).map((one) => one.id);
+}
 
 afterAll(closeDatabase);
 
@@ -46,6 +56,7 @@ let hash = '';
 let columnSet = 0;
 let exported = 0;
 let imported = 0;
+let gathered = 0;
 const unique = `I${Date.now().toString(36)}`;
 
 const selection = () => ({ kind: 'items' as const, ids: [item.id] });
@@ -452,6 +463,35 @@ const cases: Record<string, Case> = {
     expect(JSON.parse(bytes.toString('utf8').split('\n')[0] ?? '')).toHaveProperty('title');
     return { status, body: bytes.toString('utf8') };
   },
+  // Bringing in
+  'POST /accounts/{id}/found': async () => {
+    gathered = await askingGathering();
+    return post(`/accounts/${await accountOf('Hallowick')}/found`);
+  },
+  'GET /found': async () => get(`/found?account=${await accountOf('Hallowick')}&only=in&state=live&q=a&limit=5`),
+  'POST /gatherings': async () => {
+    // What is in already is refused, whoever asks.
+    const { body } = await call<{ found: { id: number }[] }>(
+      'GET',
+      `/found?account=${await accountOf('Hallowick')}&only=in&limit=5`,
+    );
+    const ids = body.found.map((one) => one.id);
+    expect((await call('POST', '/gatherings', { choices: [{ ids }], mode: 'at-once' })).status).toBe(422);
+    return call('POST', '/gatherings', { choices: [{ ids: await oneFound() }], mode: 'one-by-one' });
+  },
+  'GET /gatherings': () => get('/gatherings'),
+  'GET /gatherings/{id}': () => get(`/gatherings/${gathered}`),
+  'PUT /match-questions/{id}': async () => {
+    const { body } = await call<{ questions: { id: number }[] }>('GET', `/gatherings/${gathered}`);
+    return call('PUT', `/match-questions/${body.questions[0]?.id}`, { answer: 'same' });
+  },
+  'POST /gatherings/{id}/go-on': async () => {
+    const answer = await post(`/gatherings/${gathered}/go-on`);
+    await settled(gathered);
+    return answer;
+  },
+  'GET /gatherings/{id}/sitting/{item}': () => get(`/gatherings/${gathered}/sitting/${item.id}`),
+  'POST /gatherings/{id}/sitting/{item}': () => post(`/gatherings/${gathered}/sitting/${item.id}`),
   'POST /imports': async () => {
     const answer = await sendFile('one.csv', `sku,title\n${item.sku},${unique} from a file\n`);
     imported = answer.id;
