@@ -13,3 +13,4 @@ export { csvLines } from './csv-line';
 export * from './layout';
 export * from './limits';
 export * from './table';
+export { sheetNames } from './xlsx';

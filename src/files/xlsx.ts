@@ -1,11 +1,12 @@
 import { once } from 'node:events';
 import { PassThrough } from 'node:stream';
 import ExcelJS from 'exceljs';
+import { SaxesParser } from 'saxes';
 import { type Column, isNumeric } from '../core/table';
 import { unreadable } from './errors';
 import { limits } from './limits';
 import { type FileRow, type Format, tableAfter, trimmed } from './table';
-import { checkPacked } from './unpack';
+import { checkPacked, eachPacked } from './unpack';
 
 /**
  * Signs that a cell cannot hold are written by their number; source: ECMA-376, 22.9.2.19, ST_Xstring. So are those that some
@@ -80,6 +81,26 @@ async function* sheetRows(path: string, wanted: string | undefined): AsyncGenera
     // One sheet is read: the one that was asked for, or the first with something in it.
     if (count > 0) return;
   }
+}
+
+/** A workbook's own list of its sheets is short. */
+const mostOfBook = 2_000_000;
+const mostSheets = 500;
+
+/** The names of a workbook's sheets, in its order; none where it does not tell. */
+export async function sheetNames(path: string): Promise<string[]> {
+  const names: string[] = [];
+  const parser = new SaxesParser();
+  parser.on('opentag', ({ name, attributes }) => {
+    const title = attributes.name;
+    if (/(^|:)sheet$/.test(name) && typeof title === 'string' && names.length < mostSheets) names.push(title);
+  });
+  parser.on('error', () => undefined);
+  await eachPacked(path, async ({ name, bytes, read }) => {
+    if (!/^xl\/workbook\.xml$/i.test(name) || bytes > mostOfBook) return;
+    for await (const part of await read()) parser.write(String(part));
+  });
+  return names;
 }
 
 export const xlsx: Format = {

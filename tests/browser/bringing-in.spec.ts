@@ -1,7 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { sheet } from '../support/items';
 import { listOnTwo } from '../support/listed';
-import { call, marketListings } from '../support/stack';
+import { call, control, marketListings } from '../support/stack';
 import { signedIn } from './steps';
 
 const run = Math.floor(Date.now() / 1_000) % 100_000;
@@ -115,4 +115,26 @@ test('sixty from two marketplaces: five looked through one by one, the rest at o
   ).toBeVisible();
   await page.getByLabel('Which of them').selectOption('In already');
   await expect(page.getByText(/^In already:/)).toHaveCount(30);
+});
+
+test('a marketplace that does not answer is waited for; reading is stopped, and begun anew', async ({ page }) => {
+  await signedIn(page);
+  await control('shopfront', 'fault', { kind: 'error-500', times: 200, method: 'GET', path: '/products' });
+  try {
+    await page.goto('/bring-in');
+    await page.getByRole('button', { name: /^Shopfront / }).click();
+    await page
+      .getByRole('button', { name: /^Read (again|what is there)$/ })
+      .first()
+      .click();
+    await expect(page.getByText(/^Reading Shopfront: 0 by now – .*it is asked again in/)).toBeVisible();
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
+    await expect(page.getByText(/^Reading Shopfront/)).toHaveCount(0);
+  } finally {
+    await control('shopfront', 'calm');
+  }
+  const again = page.getByRole('button', { name: /^Read (again|what is there)$/ }).first();
+  await again.click();
+  await expect(page.getByText(/found, .* in already; read/)).toBeVisible();
+  await expect(page.getByText(/^Reading Shopfront/)).toHaveCount(0);
 });

@@ -1,4 +1,4 @@
-import { and, asc, eq, gt } from 'drizzle-orm';
+import { and, asc, eq, gt, type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { CellPlan } from '../../core/table';
 import { database } from '../../db/client';
@@ -7,6 +7,7 @@ import { fileColumns } from '../records/file-columns';
 
 export const findImportRowsSchema = z.object({
   kind: z.enum(importRowKinds).optional(),
+  q: z.string().trim().max(80).optional().describe('Words that the row holds'),
   after: z.coerce.number().int().min(0).default(0).describe('The line after which the page begins'),
   limit: z.coerce.number().int().min(1).max(200).default(50),
 });
@@ -41,10 +42,21 @@ export const importRowsSchema = z.object({
   next: z.number().nullable(),
 });
 
+/** Every word stands somewhere in the row as it is in the file, or in what the row is called. */
+const wordsIn = (q: string): SQL[] =>
+  q
+    .toLowerCase()
+    .split(/\s+/)
+    .filter(Boolean)
+    .map((word) => {
+      const like = `%${word.replace(/[%_\\]/g, '\\$&')}%`;
+      return sql`(lower(${fileImportRow.label}) like ${like} or lower(convert(${fileImportRow.raw} using utf8mb4)) like ${like})`;
+    });
+
 /** Rows of a file that say something else than the record, as they stand in it. */
 export async function findImportRows(
   id: number,
-  { kind, after, limit }: z.infer<typeof findImportRowsSchema>,
+  { kind, q, after, limit }: z.infer<typeof findImportRowsSchema>,
 ): Promise<z.infer<typeof importRowsSchema>> {
   const db = database();
   const rows = await db
@@ -55,6 +67,7 @@ export async function findImportRows(
         eq(fileImportRow.importId, id),
         kind ? eq(fileImportRow.kind, kind) : undefined,
         gt(fileImportRow.line, after),
+        ...wordsIn(q ?? ''),
       ),
     )
     .orderBy(asc(fileImportRow.line))

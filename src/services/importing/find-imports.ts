@@ -58,6 +58,8 @@ export const importViewSchema = briefSchema.extend({
   options: importOptionsSchema,
   exportId: z.number().nullable(),
   taskId: z.number().nullable(),
+  /** Why carrying it out does not go on by itself. */
+  halted: z.string().nullable(),
   /** By which column the rows are tied to items; null when by none. */
   tiedBy: z.string().nullable(),
 });
@@ -75,7 +77,7 @@ const briefOf = ({
   runId,
   byName,
   createdAt,
-}: ImportRow): z.infer<typeof briefSchema> => ({
+}: Omit<ImportRow, 'halted'>): z.infer<typeof briefSchema> => ({
   id,
   name,
   bytes,
@@ -112,6 +114,7 @@ export async function findImport(id: number): Promise<ImportView> {
     options: row.options,
     exportId: row.exportId,
     taskId: row.taskId,
+    halted: row.halted,
     tiedBy: tiedBy(row.ties),
   };
 }

@@ -8,7 +8,7 @@ import { NettingError } from '../../core/errors';
 import { exportNamed } from '../../core/table';
 import { database } from '../../db/client';
 import { fileImport } from '../../db/schema';
-import { archiveKind, type Layout, layoutOf, limits, packedKind, takeTable } from '../../files';
+import { archiveKind, type Layout, layoutOf, limits, packedKind, sheetNames, takeTable } from '../../files';
 import type { Actor } from '../access/actor';
 import { fileColumns } from '../records/file-columns';
 import { noCounts } from './check-step';
@@ -45,15 +45,21 @@ async function keep(body: AsyncIterable<Uint8Array>): Promise<{ contents: string
   }
 }
 
+/** Of a workbook with several sheets the first with something in it is read, until another is chosen. */
+async function bookLayout(path: string): Promise<Layout> {
+  const sheets = await sheetNames(path);
+  return { format: 'xlsx', hasHeader: true, ...(sheets.length > 1 ? { sheets } : {}) };
+}
+
 /** How a file is written: a workbook, what its first bytes say, or the same of the table that a ZIP holds. */
 async function layoutAt(contents: string): Promise<Layout> {
   const path = importPath(contents);
   if ((await packedKind(path)) === 'plain') return layoutOf(path);
-  if ((await archiveKind(path)) === 'workbook') return { format: 'xlsx', hasHeader: true };
+  if ((await archiveKind(path)) === 'workbook') return bookLayout(path);
   await rename(path, archivePath(contents));
   await takeTable(archivePath(contents), path);
   const inside = await packedKind(path);
-  return inside === 'zip' ? { format: 'xlsx', hasHeader: true } : layoutOf(path);
+  return inside === 'zip' ? bookLayout(path) : layoutOf(path);
 }
 
 /** Takes a file, looks at how it is written and what its columns are; nothing of the shop is changed by that. */

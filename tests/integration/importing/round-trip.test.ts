@@ -1,4 +1,7 @@
-import { closeDatabase } from '../../../src/db/client';
+import { eq } from 'drizzle-orm';
+import ExcelJS from 'exceljs';
+import { closeDatabase, database } from '../../../src/db/client';
+import { fileImport, task } from '../../../src/db/schema';
 import { download, sendFile } from '../../support/files';
 import { jpeg, readyItem, sheet, strapOfTwo } from '../../support/items';
 import { accountOf, call, until } from '../../support/stack';
@@ -345,4 +348,61 @@ describe('what cannot be read is said', () => {
     expect((await call('PATCH', `/imports/${id}`, { ties: ['title'] })).status).toBe(422);
     expect(two.id).toBeGreaterThan(0);
   });
+});
+
+test('of a workbook any sheet is read; rows are found by their words', async () => {
+  const [one, two] = [await readyItem({ price: 4_000 }), await readyItem({ price: 4_000 })];
+  const book = new ExcelJS.Workbook();
+  book.addWorksheet('Notes').addRows([['To whom it may concern'], ['nothing of use']]);
+  const other = book.addWorksheet('Prices & more');
+  other.addRows([
+    ['Stock number', 'Price'],
+    [one.sku, '41.00'],
+    [two.sku, '42.00'],
+  ]);
+  const { id } = await sendFile('two.xlsx', Buffer.from(await book.xlsx.writeBuffer()));
+  const seen = (await call<{ layout: { sheets: string[] } }>('GET', `/imports/${id}`)).body;
+  expect(seen.layout.sheets).toEqual(['Notes', 'Prices & more']);
+  await call('PATCH', `/imports/${id}`, { layout: { sheet: 'Prices & more' } });
+  expect((await importOf(id)).columns.map((column) => column.column)).toEqual(['sku', 'price']);
+  await call('POST', `/imports/${id}/check`, {});
+  await until(
+    () => importOf(id),
+    (now) => now.state === 'checked',
+  );
+  expect((await rowsOf(id)).map((row) => row.itemId)).toEqual([one.id, two.id]);
+  const found = (q: string) =>
+    call<{ rows: Row[] }>('GET', `/imports/${id}/rows?q=${encodeURIComponent(q)}`).then(({ body }) => body.rows);
+  expect((await found(`${two.sku.toLowerCase()} 42`)).map((row) => row.itemId)).toEqual([two.id]);
+  expect(await found('41 42')).toEqual([]);
+  expect(await found('%')).toEqual([]);
+});
+
+test('a file whose carrying out broke off says so, and goes on from there', async () => {
+  const item = await readyItem({ price: 4_000 });
+  const { id } = await compared('one.csv', `Stock number,Price\n${item.sku},43.00\n`);
+  // As a machine leaves it that went out in the middle.
+  const [{ insertId }] = await database()
+    .insert(task)
+    .values({
+      kind: 'import',
+      title: 'From one.csv',
+      input: { importId: id, send: false },
+      state: 'failed',
+      message: 'The machine went out',
+      dueAt: new Date(),
+      byId: 'nobody',
+      byName: 'Nobody',
+      createdAt: new Date(),
+    });
+  await database().update(fileImport).set({ state: 'applying', taskId: insertId }).where(eq(fileImport.id, id));
+  const halted = async () => (await call<{ halted: string | null }>('GET', `/imports/${id}`)).body.halted;
+  expect(await halted()).toBe('The machine went out');
+  await call('POST', `/tasks/${insertId}/resume`, {});
+  await until(
+    () => importOf(id),
+    (now) => now.state === 'applied',
+  );
+  expect(await halted()).toBeNull();
+  expect((await sheet(item.id)).item.price).toBe(4_300);
 });

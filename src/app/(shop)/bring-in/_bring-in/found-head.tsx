@@ -11,14 +11,14 @@ export function FoundHead({ page, account, reading, read }: Props) {
   const task = page?.reading;
   const stop = useCommand(
     async () => {
-      if (task) await api('POST /tasks/{id}/stop', { params: { id: task.id } });
+      if (task) await api('POST /tasks/{id}/stop', { params: { id: task.id }, body: {} });
       return undefined;
     },
     { touches: [['found']], tells: true },
   );
   const goOn = useCommand(
     async () => {
-      if (task) await api('POST /tasks/{id}/resume', { params: { id: task.id } });
+      if (task) await api('POST /tasks/{id}/resume', { params: { id: task.id }, body: {} });
       return undefined;
     },
     { touches: [['found']], tells: true },

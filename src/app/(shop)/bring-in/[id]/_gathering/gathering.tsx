@@ -43,7 +43,7 @@ export function Gathering({ id }: { id: number }) {
 function Progress({ view }: { view: GatheringView }) {
   const { task } = view;
   const deed = (verb: 'stop' | 'resume') => async () => {
-    if (task) await api(`POST /tasks/{id}/${verb}`, { params: { id: task.id } });
+    if (task) await api(`POST /tasks/{id}/${verb}`, { params: { id: task.id }, body: {} });
     return undefined;
   };
   const stop = useCommand(deed('stop'), { tells: true });

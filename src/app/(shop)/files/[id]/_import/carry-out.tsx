@@ -40,10 +40,17 @@ export function CarryOut({ file, held, counts: comesTo }: Props) {
     await api('POST /runs/{id}/undo', { params: { id: file.runId ?? 0 }, body: {} });
     return 'It is taken back';
   });
+  const goOn = useCommand(
+    async () => {
+      if (file.taskId !== null) await api('POST /tasks/{id}/resume', { params: { id: file.taskId }, body: {} });
+      return undefined;
+    },
+    { touches: [['imports'], ['tasks']] },
+  );
   // What is being decided about single rows is kept before anything is carried out.
   const isDeciding = useIsMutating() > 0;
   const some = counts.change + counts.conflict + counts.new;
-  const problem = compare.problem || apply.problem || undo.problem;
+  const problem = compare.problem || apply.problem || undo.problem || goOn.problem;
   return (
     <div className="flex min-h-12 flex-wrap items-center gap-3 border-b border-base-300 px-4 py-2">
       {state === 'open' ? (
@@ -81,7 +88,17 @@ export function CarryOut({ file, held, counts: comesTo }: Props) {
           </button>
         </>
       ) : null}
-      {state === 'applying' ? <span role="status">It is being carried out; the page can be left</span> : null}
+      {state === 'applying' && file.halted === null ? (
+        <span role="status">It is being carried out; the page can be left</span>
+      ) : null}
+      {state === 'applying' && file.halted !== null ? (
+        <>
+          <span role="status">Carried out in part. {file.halted}.</span>
+          <button type="button" className="btn btn-sm" disabled={goOn.busy} onClick={() => void goOn.run()}>
+            Go on
+          </button>
+        </>
+      ) : null}
       {state === 'applied' ? (
         <>
           <span role="status">Carried out.</span>

@@ -32,11 +32,15 @@ export function Rows({ file, held, hold, tell }: Props) {
   const first = kinds.find(([kind]) => counts[kind] > 0)?.[0] ?? 'change';
   const [chosen, setChosen] = useState<Kind | null>(null);
   const [isWeighed, setWeighed] = useState(false);
+  const [words, setWords] = useState('');
   const kind = chosen ?? first;
   const rows = useInfiniteQuery({
-    queryKey: ['imports', file.id, 'rows', kind, state],
+    queryKey: ['imports', file.id, 'rows', kind, state, words],
     queryFn: ({ pageParam }) =>
-      api('GET /imports/{id}/rows', { params: { id: file.id }, query: { kind, after: pageParam, limit: 50 } }),
+      api('GET /imports/{id}/rows', {
+        params: { id: file.id },
+        query: { kind, q: words || undefined, after: pageParam, limit: 50 },
+      }),
     initialPageParam: 0,
     getNextPageParam: (last) => last.next,
     enabled: state === 'checked' || state === 'applied',
@@ -66,12 +70,20 @@ export function Rows({ file, held, hold, tell }: Props) {
             {label} <span className="figures">{counts[id].toLocaleString('en')}</span>
           </button>
         ))}
+        <input
+          type="search"
+          aria-label="Words in the rows"
+          placeholder="Words in the rows"
+          className="input input-sm ml-auto w-44"
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+        />
         {state === 'checked' ? (
           <button
             type="button"
             role="tab"
             aria-selected={isWeighed}
-            className={`btn btn-sm ml-auto ${isWeighed ? '' : 'btn-ghost'}`}
+            className={`btn btn-sm ${isWeighed ? '' : 'btn-ghost'}`}
             onClick={() => setWeighed(true)}
           >
             At the marketplaces
@@ -101,7 +113,11 @@ export function Rows({ file, held, hold, tell }: Props) {
               <RowView key={row.line} file={file} row={row} />
             ))}
         </ul>
-        {rows.data && counts[kind] === 0 ? <p className="quiet px-4 py-8 text-center">No rows of this kind.</p> : null}
+        {rows.data && rows.data.pages.every((page) => page.rows.length === 0) ? (
+          <p className="quiet px-4 py-8 text-center">
+            {counts[kind] === 0 ? 'No rows of this kind.' : 'No row of this kind holds these words.'}
+          </p>
+        ) : null}
         {rows.hasNextPage ? (
           <p className="p-3 text-center">
             <button

@@ -63,6 +63,22 @@ export function Writing({ file }: { file: ImportView }) {
           </select>
         </>
       ) : null}
+      {layout.sheets ? (
+        <select
+          aria-label="Sheet of the workbook"
+          className="select select-sm w-44"
+          disabled={disabled}
+          value={layout.sheet ?? ''}
+          onChange={(event) => void say.run({ sheet: event.target.value })}
+        >
+          {layout.sheet === undefined ? <option value="">First sheet with rows</option> : null}
+          {layout.sheets.map((name) => (
+            <option key={name} value={name}>
+              {name}
+            </option>
+          ))}
+        </select>
+      ) : null}
       {layout.format === 'csv' || layout.format === 'xlsx' ? (
         <label className="flex items-center gap-1.5">
           <input
