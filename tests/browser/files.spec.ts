@@ -74,6 +74,12 @@ test('written out, a part changed in the file, two rows broken: seen before, sav
   await expect(rows).toHaveCount(2);
   await expect(rows.first()).toContainText('Price');
   await expect(rows.first().locator('ins')).toContainText('55');
+  // Found by what stands in it.
+  const [, second] = items;
+  await page.getByLabel('Words in the rows').fill(second?.sku ?? '');
+  await expect(rows).toHaveCount(1);
+  await page.getByLabel('Words in the rows').fill('');
+  await expect(rows).toHaveCount(2);
   // One of them is left out after all.
   await rows.nth(1).getByRole('checkbox').uncheck();
   await page.getByRole('tab', { name: 'Refused 2' }).click();
