@@ -2,6 +2,10 @@ import { boolean, double, index, int, mysqlTable, primaryKey, uniqueIndex, varch
 import type { Content } from '../../core/listing';
 import { document, id, minor, moment, reference } from './columns';
 
+/** `gone`: it was chosen, and did not stand there any more when it was read anew. */
+export const foundStates = ['live', 'review', 'off', 'ended', 'sold', 'refused'] as const;
+export type FoundState = (typeof foundStates)[number] | 'gone';
+
 export type FoundFacts = {
   called: string;
   renewsAt: string | null;
@@ -19,7 +23,7 @@ export const foundListing = mysqlTable(
     accountId: reference('account_id').notNull(),
     remoteId: varchar('remote_id', { length: 60 }).notNull(),
     url: varchar('url', { length: 300 }).notNull(),
-    state: varchar('state', { length: 8 }).notNull().$type<'live' | 'off' | 'ended' | 'sold' | 'review' | 'refused'>(),
+    state: varchar('state', { length: 8 }).notNull().$type<FoundState>(),
     sku: varchar('sku', { length: 100 }).notNull(),
     title: varchar('title', { length: 300 }).notNull(),
     section: varchar('section', { length: 60 }).notNull(),

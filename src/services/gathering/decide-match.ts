@@ -2,7 +2,7 @@ import { and, eq, inArray, or } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { transaction } from '../../db/client';
-import { gathering, matchDecision, matchQuestion } from '../../db/schema';
+import { gathering, matchDecision, matchQuestion, task } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { startGathering } from './begin-gathering';
 
@@ -47,7 +47,12 @@ export async function goOnGathering(actor: Actor, id: number): Promise<{ decided
   return transaction(async (tx) => {
     const [order] = await tx.select().from(gathering).where(eq(gathering.id, id)).for('update');
     if (!order) throw new NettingError('not-found', 'There is no such bringing in');
-    if (order.state === 'working') throw new NettingError('too-late', 'It is under way');
+    const [work] = await tx
+      .select({ state: task.state })
+      .from(task)
+      .where(eq(task.id, order.taskId ?? 0));
+    if (order.state === 'working' && (work?.state === 'waiting' || work?.state === 'running'))
+      throw new NettingError('too-late', 'It is under way');
     const decided = await tx
       .select({ id: matchQuestion.id })
       .from(matchQuestion)

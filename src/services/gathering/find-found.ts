@@ -1,10 +1,10 @@
-import { and, desc, eq, inArray, lt, or, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, lt, ne, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { foundListing, item, listing, task } from '../../db/schema';
+import { foundListing, foundStates, item, listing, task } from '../../db/schema';
 import { itemMatchSchema, matchItems } from '../listings/match-items';
-import { foundFilterSchema, foundStates, foundWhere, isIn } from './found-filter';
+import { foundFilterSchema, foundWhere, isIn, isWaiting } from './found-filter';
 
 export const findFoundSchema = foundFilterSchema.extend({
   /** The last one of the page before: when it was made, and its id. */
@@ -29,6 +29,8 @@ const foundViewSchema = z.object({
   madeAt: z.string(),
   /** The item that it is in already. */
   item: z.object({ id: z.number(), sku: z.string() }).nullable(),
+  /** The bringing in that waits for an answer about it. */
+  waitsIn: z.number().nullable(),
   /** The item that it probably is, with why. */
   match: itemMatchSchema.nullable(),
 });
@@ -62,7 +64,7 @@ export async function findFound(input: z.infer<typeof findFoundSchema>): Promise
   const where = foundWhere(input);
   const [rows, [total], facts, [reading]] = await Promise.all([
     db
-      .select({ row: foundListing, isIn: sql<number>`${isIn}` })
+      .select({ row: foundListing, isIn: sql<number>`${isIn}`, isWaiting: sql<number>`${isWaiting}` })
       .from(foundListing)
       .where(and(where, pageOf(input)))
       .orderBy(desc(foundListing.madeAt), desc(foundListing.id))
@@ -77,7 +79,7 @@ export async function findFound(input: z.infer<typeof findFoundSchema>): Promise
         readAt: sql<Date | string>`max(${foundListing.readAt})`,
       })
       .from(foundListing)
-      .where(eq(foundListing.accountId, input.account))
+      .where(and(eq(foundListing.accountId, input.account), ne(foundListing.state, 'gone')))
       .groupBy(foundListing.section, foundListing.state),
     db
       .select({ id: task.id, done: task.doneCount, state: task.state, message: task.message })
@@ -118,11 +120,11 @@ export async function findFound(input: z.infer<typeof findFoundSchema>): Promise
   const lastRead = facts.map((fact) => new Date(fact.readAt).getTime());
   const last = page.at(-1)?.row;
   return {
-    found: page.map(({ row }) => ({
+    found: page.map(({ row, isWaiting: waits }) => ({
       id: row.id,
       remoteId: row.remoteId,
       url: row.url,
-      state: row.state,
+      state: row.state === 'gone' ? ('ended' as const) : row.state,
       sku: row.sku,
       title: row.title,
       section: row.section,
@@ -131,6 +133,7 @@ export async function findFound(input: z.infer<typeof findFoundSchema>): Promise
       hasPhoto: row.photos.length > 0,
       madeAt: row.madeAt.toISOString(),
       item: items.get(row.remoteId) ?? null,
+      waitsIn: Number(waits) ? row.gatheringId : null,
       match: matches.get(row.remoteId) ?? null,
     })),
     next: rows.length > input.limit && last ? `${last.madeAt.getTime()}:${last.id}` : null,

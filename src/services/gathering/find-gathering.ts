@@ -104,10 +104,11 @@ async function sides(db: Executor, keys: readonly string[]): Promise<Map<string,
       });
   if (remotes.length) {
     const rows = await db
-      .select({ row: foundListing, name: account.name, market: account.market })
+      .select({ row: foundListing, name: account.name })
       .from(foundListing)
       .innerJoin(account, eq(account.id, foundListing.accountId))
       .where(inArray(foundListing.remoteId, remotes));
+    const currencies = new Map((await loadAccounts(db)).map((one) => [one.id, one.compiled.rules.currency]));
     for (const { row, name } of rows)
       found.set(keyOfFound(row), {
         key: keyOfFound(row),
@@ -115,7 +116,7 @@ async function sides(db: Executor, keys: readonly string[]): Promise<Map<string,
         title: row.title,
         sku: row.sku,
         price: row.price,
-        currency: '',
+        currency: currencies.get(row.accountId) ?? '',
         quantity: row.quantity,
         photos: (row.hashes ?? []).flatMap((hash) => (hash ? [`/api/photos/${hash}-view`] : [])).slice(0, 3),
         url: row.url,
@@ -137,21 +138,12 @@ async function questionsOf(db: Executor, id: number): Promise<{ questions: Quest
     db,
     rows.flatMap((row) => [row.a, row.b]),
   );
-  const currencies = await currenciesOf(db);
   const questions = rows.flatMap((row): QuestionView[] => {
     const [a, b] = [known.get(row.a), known.get(row.b)];
-    if (!a || !b) return [];
     const { id: question, score, evidence, answer } = row;
-    const named = [a, b].map((side) => ({ ...side, currency: side.currency || (currencies.get(side.where) ?? '') }));
-    const [left, right] = named;
-    return left && right ? [{ id: question, a: left, b: right, score, evidence, answer }] : [];
+    return a && b ? [{ id: question, a, b, score, evidence, answer }] : [];
   });
   return { questions, more: (all?.count ?? 0) - rows.length };
-}
-
-/** By the account's name. */
-async function currenciesOf(db: Executor): Promise<Map<string, string>> {
-  return new Map((await loadAccounts(db)).map((one) => [one.name, one.compiled.rules.currency]));
 }
 
 /** What came of a bringing in so far, and what is to be decided. */

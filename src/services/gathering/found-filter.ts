@@ -1,8 +1,6 @@
-import { and, eq, inArray, isNull, like, or, type SQL, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, like, ne, or, type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { foundListing } from '../../db/schema';
-
-export const foundStates = ['live', 'review', 'off', 'ended', 'sold', 'refused'] as const;
+import { foundListing, foundStates } from '../../db/schema';
 
 /** What of an account's listings is meant. */
 export const foundFilterSchema = z.object({
@@ -18,11 +16,15 @@ export type FoundFilter = z.infer<typeof foundFilterSchema>;
 /** It is linked with an item of ours; of what is not live there: it was brought into one. */
 export const isIn: SQL = sql`(exists (select 1 from listing l where l.account_id = ${foundListing.accountId} and l.remote_id = ${foundListing.remoteId}) or (${foundListing.itemId} is not null and ${foundListing.state} not in ('live', 'review')))`;
 
+/** Another bringing in is at it, or waits for an answer about it. */
+export const isWaiting: SQL = sql`(${foundListing.itemId} is null and exists (select 1 from gathering g where g.id = ${foundListing.gatheringId} and g.state <> 'done'))`;
+
 const escaped = (words: string) => words.replace(/[%_\\]/g, '\\$&');
 
 export const foundWhere = ({ account, state, section, q, only }: FoundFilter): SQL | undefined =>
   and(
     eq(foundListing.accountId, account),
+    ne(foundListing.state, 'gone'),
     state ? eq(foundListing.state, state) : undefined,
     section ? eq(foundListing.section, section) : undefined,
     ...(q ?? '')
@@ -35,7 +37,7 @@ export const foundWhere = ({ account, state, section, q, only }: FoundFilter): S
           like(foundListing.remoteId, `%${escaped(word)}%`),
         ),
       ),
-    only === 'open' ? sql`not ${isIn}` : only === 'in' ? isIn : undefined,
+    only === 'open' ? sql`not ${isIn} and not ${isWaiting}` : only === 'in' ? isIn : undefined,
   );
 
 /** All of these, all of a filter, or all of a filter without some. */
@@ -53,8 +55,5 @@ export const choiceWhere = (choice: FoundChoice): SQL | undefined =>
     'ids' in choice ? inArray(foundListing.id, choice.ids) : foundWhere(choice.filter),
     'ids' in choice || choice.without.length === 0 ? undefined : sql`${foundListing.id} not in ${choice.without}`,
     sql`not ${isIn}`,
-    or(
-      isNull(foundListing.gatheringId),
-      sql`not exists (select 1 from gathering g where g.id = ${foundListing.gatheringId} and g.state <> 'done')`,
-    ),
+    or(isNull(foundListing.gatheringId), sql`not ${isWaiting}`),
   );

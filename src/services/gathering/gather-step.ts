@@ -1,19 +1,20 @@
-import { and, asc, eq, isNull, lt, sql } from 'drizzle-orm';
-import { database, transaction } from '../../db/client';
+import { and, asc, eq, isNull, lt, ne, sql } from 'drizzle-orm';
+import { NettingError } from '../../core/errors';
+import { database, isAway, transaction } from '../../db/client';
 import { foundListing, gathering, matchQuestion, type TaskRow } from '../../db/schema';
 import { advanceTask, keepTask } from '../records/advance-task';
 import { loadAccounts } from '../records/load-accounts';
 import { fetchFoundPhotos } from './fetch-found-photos';
 import { makeThing } from './make-thing';
 import { matchFound, openRows } from './match-found';
-import { readPage } from './read-page';
+import { noteGone, readPage } from './read-page';
 import { keyOfFound } from './things';
 import { waitOut } from './wait-out';
 
 /** Chosen listings are read anew where that was long ago, their photos fetched, compared, and brought in. */
 export type GatherTask = { gatheringId: number };
 type Cursor =
-  | { phase: 'read'; accounts: number[]; after: string | null }
+  | { phase: 'read'; accounts: number[]; after: string | null; since: string }
   | { phase: 'photos' }
   | { phase: 'match' }
   | { phase: 'make'; after: number };
@@ -23,7 +24,8 @@ const freshMs = 5 * 60_000;
 const photosAtOnce = 32;
 const thingsAtOnce = 20;
 
-const openHere = (gatheringId: number) => and(eq(foundListing.gatheringId, gatheringId), isNull(foundListing.itemId));
+const openHere = (gatheringId: number) =>
+  and(eq(foundListing.gatheringId, gatheringId), isNull(foundListing.itemId), ne(foundListing.state, 'gone'));
 
 /** Accounts whose chosen listings were read too long ago. */
 async function staleAccounts(gatheringId: number): Promise<number[]> {
@@ -41,13 +43,20 @@ export const gatherStep = (task: TaskRow, holder: string): Promise<TaskRow> =>
     const cursor = task.cursor as Cursor | null; // written below
     const keep = (next: Cursor, done = 0) =>
       advanceTask(database(), task, holder, { cursor: next, done, finished: false, result: null });
-    if (cursor === null) return keep({ phase: 'read', accounts: await staleAccounts(gatheringId), after: null });
+    if (cursor === null)
+      return keep({
+        phase: 'read',
+        accounts: await staleAccounts(gatheringId),
+        after: null,
+        since: new Date().toISOString(),
+      });
     switch (cursor.phase) {
       case 'read': {
         const [account, ...others] = cursor.accounts;
         if (account === undefined) return keep({ phase: 'photos' });
         const { next } = await readPage(database(), account, cursor.after);
-        return keep({ phase: 'read', accounts: next === null ? others : cursor.accounts, after: next });
+        if (next === null) await noteGone(database(), account, new Date(cursor.since));
+        return keep({ ...cursor, accounts: next === null ? others : cursor.accounts, after: next });
       }
       case 'photos':
         return keep(...(await nextPhotos(gatheringId)));
@@ -93,6 +102,17 @@ export async function waitingThings(gatheringId: number): Promise<Set<number>> {
   );
 }
 
+/** One that cannot be brought in says why; the others go on. */
+async function notMade(gatheringId: number, thing: number, error: unknown): Promise<number> {
+  if (isAway(error)) throw error;
+  const said = error instanceof NettingError ? error.message : 'It could not be brought in';
+  await database()
+    .update(foundListing)
+    .set({ said: said.slice(0, 300) })
+    .where(and(openHere(gatheringId), eq(foundListing.thing, thing)));
+  return 0;
+}
+
 /** The next things of which nothing is asked, each in a transaction of its own. */
 async function makeNext(task: TaskRow, holder: string, after: number): Promise<TaskRow> {
   const { gatheringId } = task.input as GatherTask; // written by `startGathering`
@@ -113,7 +133,7 @@ async function makeNext(task: TaskRow, holder: string, after: number): Promise<T
   for (const thing of some)
     listings += await transaction((tx) =>
       makeThing(tx, thing, { gatheringId, actor, prefer: order?.prefer ?? {}, accounts }),
-    );
+    ).catch((error: unknown) => notMade(gatheringId, thing, error));
   const isOver = due.length <= some.length;
   return transaction(async (tx) => {
     if (isOver)

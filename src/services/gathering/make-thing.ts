@@ -74,7 +74,7 @@ export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<nu
     .for('update');
   const rows = await notIn(
     tx,
-    held.filter((row) => row.itemId === null),
+    held.filter((row) => row.itemId === null && row.state !== 'gone'),
   );
   const [first] = rows;
   if (!first) return 0;
@@ -82,7 +82,8 @@ export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<nu
   const at = new Date();
   const options = { actor, why: 'import' as const, at, send: 'falls' as const, accounts: [...accounts.values()] };
   const before = await madeBefore(tx, keyOf(first));
-  const known = rows.find((row) => row.joinItem !== null)?.joinItem ?? before.itemId;
+  const wished = rows.find((row) => row.joinItem !== null)?.joinItem ?? null;
+  const known = (wished !== null && (await isActive(tx, wished)) ? wished : null) ?? before.itemId;
   let itemId: number;
   let photos = joined.photos;
   if (known === null) {
@@ -111,7 +112,7 @@ export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<nu
       itemId,
       isNew: known === null,
       taken: joined.from,
-      said: joined.stockSaid?.slice(0, 300) ?? null,
+      said: joined.stockSaid?.slice(0, 300) ?? (known === null ? null : await stockApart(tx, itemId, rows)),
     })
     .onDuplicateKeyUpdate({ set: { taken: sql`values(\`taken\`)` } });
   return rows.length;
@@ -121,6 +122,19 @@ export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<nu
 async function madeBefore(tx: Tx, key: string): Promise<{ itemId: number | null; isTaken: boolean }> {
   const [row] = await tx.select({ id: item.id, standing: item.standing }).from(item).where(eq(item.madeBy, key));
   return { itemId: row?.standing === 'active' ? row.id : null, isTaken: row !== undefined };
+}
+
+const isActive = async (tx: Tx, id: number): Promise<boolean> => {
+  const [row] = await tx.select({ standing: item.standing }).from(item).where(eq(item.id, id));
+  return row?.standing === 'active';
+};
+
+/** What is offered beyond what an item of ours has; it is lowered when that is sent next. */
+async function stockApart(tx: Tx, itemId: number, rows: readonly FoundRow[]): Promise<string | null> {
+  const [row] = await tx.select({ quantity: item.quantity }).from(item).where(eq(item.id, itemId));
+  const most = Math.max(0, ...rows.map((one) => one.quantity ?? 0));
+  const here = row?.quantity ?? 0;
+  return most > here ? `${most} are offered there, ${here} are here` : null;
 }
 
 /** Without those that were linked meanwhile, which are noted. */

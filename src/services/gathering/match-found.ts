@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull, or, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
 import { type Decision, joinThings, type Thing } from '../../core/match';
 import { type Executor, transaction } from '../../db/client';
 import { type FoundRow, foundListing, matchDecision, matchQuestion } from '../../db/schema';
@@ -29,7 +29,7 @@ export const openRows = (db: Executor, gatheringId: number): Promise<FoundRow[]>
   db
     .select()
     .from(foundListing)
-    .where(and(eq(foundListing.gatheringId, gatheringId), isNull(foundListing.itemId)))
+    .where(and(eq(foundListing.gatheringId, gatheringId), isNull(foundListing.itemId), ne(foundListing.state, 'gone')))
     .orderBy(foundListing.id);
 
 /**

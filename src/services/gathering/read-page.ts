@@ -1,7 +1,8 @@
-import { and, eq, isNull, lt } from 'drizzle-orm';
+import { and, eq, isNull, lt, sql } from 'drizzle-orm';
 import type { Executor } from '../../db/client';
 import { foundListing } from '../../db/schema';
 import { openAccount } from '../records/open-account';
+import { isWaiting } from './found-filter';
 import { keepFound } from './keep-found';
 
 export type ReadPage = { next: string | null; read: number };
@@ -15,11 +16,24 @@ export async function readPage(db: Executor, accountId: number, after: string | 
   return { next, read: listings.length };
 }
 
-/** Forgets what stood there at an earlier reading and does not any more, unless it was chosen to be brought in. */
+/** What was chosen and does not stand there any more is not brought in: it may have been sold meanwhile. */
+export async function noteGone(db: Executor, accountId: number, since: Date): Promise<void> {
+  await db
+    .update(foundListing)
+    .set({ state: 'gone', said: 'It does not stand there any more' })
+    .where(and(eq(foundListing.accountId, accountId), lt(foundListing.readAt, since), isNull(foundListing.itemId)));
+}
+
+/** Forgets what stood there at an earlier reading and does not any more, unless it waits to be brought in. */
 export async function forgetGone(db: Executor, accountId: number, since: Date): Promise<void> {
   await db
     .delete(foundListing)
     .where(
-      and(eq(foundListing.accountId, accountId), lt(foundListing.readAt, since), isNull(foundListing.gatheringId)),
+      and(
+        eq(foundListing.accountId, accountId),
+        lt(foundListing.readAt, since),
+        isNull(foundListing.itemId),
+        sql`not ${isWaiting}`,
+      ),
     );
 }

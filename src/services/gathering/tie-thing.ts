@@ -9,6 +9,7 @@ import { type FoundRow, foundListing, listing, mapping, remotePhoto } from '../.
 import { connectorOf } from '../../markets';
 import { commitItems } from '../changes/commit-items';
 import { linkListing } from '../listings/link-listing';
+import { cleanRichText } from '../records/clean-rich-text';
 import { computeRow } from '../records/compute-row';
 import { knownPhotos } from '../records/known-photos';
 import type { LoadedAccount } from '../records/load-accounts';
@@ -20,6 +21,14 @@ import { printsOf } from './things';
 const dateOf = (text: string | null) => (text === null ? null : new Date(text));
 const isThere = ({ state }: FoundRow) => state === 'live' || state === 'review';
 
+/** What they show, in the words in which we would keep it: of rich text only what is written here at all. */
+function keepable(content: Content, { compiled }: LoadedAccount): Content {
+  const { description } = content;
+  return compiled.rules.description?.format === 'rich' && typeof description === 'string'
+    ? { ...content, description: cleanRichText(description) }
+    : content;
+}
+
 /** What has to be written for an account so that its listing stays as it is. */
 function keptFor(item: Item, row: FoundRow, account: LoadedAccount, first: Overrides): KeptAsShown {
   const connector = connectorOf(account.row.market);
@@ -28,7 +37,7 @@ function keptFor(item: Item, row: FoundRow, account: LoadedAccount, first: Overr
     connector.hides.includes(field) || connector.shownWith([field], [field]).length === 0;
   const facts = { remote: row.state, remoteId: row.remoteId, sent: row.content, timesMade: 1 };
   const wanted = (overrides: Overrides) => computeRow(item, { ...facts, overrides }, account).content;
-  return keptAsShown(row.content, wanted, hides, first);
+  return keptAsShown(keepable(row.content, account), wanted, hides, first);
 }
 
 /** Their photos by the item's own that show the same: which to choose for this account, and what each is called there. */
@@ -102,22 +111,27 @@ export async function tieThing(
     tx,
     hashes.filter((one) => one !== null),
   );
+  const drafted = await tx
+    .select({ accountId: listing.accountId, overrides: listing.overrides })
+    .from(listing)
+    .where(eq(listing.itemId, itemId));
   const changes: Change[] = photos.length ? [{ target: { item: itemId }, field: 'photos', to: [...photos] }] : [];
   const linked: { row: FoundRow; sent: Content }[] = [];
   for (const row of rows) {
     const account = accounts.get(row.accountId);
     if (!account) continue;
     const { chosen, named } = photosThere(item, row, prints);
-    const facts = { overrides: {}, remote: row.state, remoteId: row.remoteId, sent: row.content, timesMade: 1 };
+    const written = drafted.find((one) => one.accountId === row.accountId)?.overrides ?? {};
+    const facts = { overrides: written, remote: row.state, remoteId: row.remoteId, sent: row.content, timesMade: 1 };
     const usual = computeRow(item, facts, account).content.photos;
     const usualHashes = Array.isArray(usual) ? usual.map((one) => String(one).split('~')[0]) : [];
     const differs = chosen !== null && JSON.stringify(chosen) !== JSON.stringify(usualHashes);
-    const { overrides, sent } = keptFor(item, row, account, differs ? { photos: chosen } : {});
+    const { overrides, sent } = keptFor(item, row, account, { ...written, ...(differs ? { photos: chosen } : {}) });
     const fault = isThere(row)
       ? await linkListing(tx, itemId, row.accountId, {
           remoteId: row.remoteId,
           url: row.url,
-          state: row.state,
+          state: row.state === 'review' ? 'review' : 'live',
           content: row.content,
           renewsAt: dateOf(row.facts.renewsAt),
           endsAt: dateOf(row.facts.endsAt),
@@ -128,7 +142,7 @@ export async function tieThing(
       : null;
     await tx
       .update(foundListing)
-      .set({ itemId, said: fault ?? row.said })
+      .set({ itemId: fault ? null : itemId, said: fault ?? row.said })
       .where(eq(foundListing.id, row.id));
     if (fault) continue;
     if (isThere(row)) linked.push({ row, sent });

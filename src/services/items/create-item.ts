@@ -71,7 +71,8 @@ const madeBy = async (key: string) =>
 
 /**
  * The same in the caller's transaction.
- * @param known every account, loaded before, where many items are made one after the other
+ * @param known every account, loaded before, where many items are made one after the other: then the caller changes the item
+ * further and has its listings computed afterwards, once
  */
 export async function createItemWithin(
   tx: Executor,
@@ -132,7 +133,7 @@ export async function createItemWithin(
     .filter((one) => belongsTo(one, made))
     .map((one) => ({ itemId: id, accountId: one.id, overrides: {}, wanted: 'draft' as const }));
   if (drafts.length) await tx.insert(listing).values(drafts);
-  await refreshListings(tx, [id], known);
+  if (!known) await refreshListings(tx, [id]);
   return { id, sku };
 }
 

@@ -3,6 +3,7 @@ import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { readSettings } from '../records/read-settings';
 import { forgetFiles } from './forget-files';
+import { forgetGatherings } from './forget-gatherings';
 import { forgetTasks } from './forget-tasks';
 
 const changed = async (query: Promise<unknown>): Promise<number> => {
@@ -82,5 +83,6 @@ export async function thinOld(now: Date, isEnding: () => boolean, portion = 1_00
   const events = await all(() => deleteOldest('inbox', 'received_at', requested, portion));
   await forgetTasks(now);
   await forgetFiles(now, isEnding);
+  await forgetGatherings(now, isEnding);
   return { changes, requests, jobs, events };
 }

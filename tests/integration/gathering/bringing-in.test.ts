@@ -1,6 +1,10 @@
+import { eq, ne } from 'drizzle-orm';
 import { elsewhere } from '../../../demo/elsewhere';
 import { listElsewhere } from '../../../demo/list-elsewhere';
+import { closeDatabase, database } from '../../../src/db/client';
+import { foundListing, gathering } from '../../../src/db/schema';
 import type { FoundPage } from '../../../src/services/gathering/find-found';
+import { forgetGatherings } from '../../../src/services/tasks/forget-gatherings';
 import { bringIn, decided, settled, survey } from '../../support/gathering';
 import { sheet } from '../../support/items';
 import { accountOf, accounts as allAccounts, call, control, marketListings, stack, until } from '../../support/stack';
@@ -16,6 +20,8 @@ beforeAll(async () => {
   for (const market of ['hallowick', 'shopfront']) accounts.set(market, await accountOf(names[market] ?? ''));
   numbers = await listElsewhere(stack.markets, 'grainhouse', listed);
 }, 120_000);
+
+afterAll(closeDatabase);
 
 /** Numbers are a marketplace's own: two of them may use the same one. */
 const ours = (market: string, number: string) =>
@@ -173,3 +179,89 @@ test('a listing of every marketplace whose link was cut comes back into its item
   }
   expect(new Set(done).size).toBe(11);
 }, 240_000);
+
+test('a text that another program wrote with markup of its own stays what it is there', async () => {
+  const account = accounts.get('hallowick') ?? 0;
+  const [base] = elsewhere(1, { markets: ['hallowick'], seed: 12, first: first + 8_000_000 });
+  if (!base) throw new Error('nothing to list');
+  const description = '<div class="shop"><h1>Lantern</h1><p style="color:red">Of <font>brass</font>.</p></div>';
+  const one = {
+    ...base,
+    hasNumber: true,
+    item: { ...base.item, title: `Marked up ${first}`, sku: `M-${first}`, description },
+  };
+  const [number = ''] = await listElsewhere(stack.markets, 'grainhouse', [one]);
+  const page = await survey(account);
+  const { view } = await decided(
+    (await bringIn(page.found.filter((row) => row.remoteId === number).map((row) => row.id))) ?? 0,
+    () => false,
+  );
+  const { columns } = await sheet(view.items[0]?.itemId ?? 0);
+  expect(columns.find((column) => column.accountId === account)?.state).toBe('live');
+  const there = (await marketListings('hallowick')).find((row) => row.id === number);
+  expect(JSON.stringify(there)).toContain('<div class');
+});
+
+test('what ended or was sold there becomes a draft with what it said, and offers nothing that is gone', async () => {
+  const account = accounts.get('hallowick') ?? 0;
+  const [base] = elsewhere(1, { markets: ['hallowick'], seed: 12, first: first + 7_000_000 });
+  if (!base) throw new Error('nothing to list');
+  const named = (name: string) => ({
+    ...base,
+    item: { ...base.item, title: `${name} lantern ${first}`, sku: `${name}-${first}` },
+  });
+  const some = [named('Ended'), named('Sold')].map((one) => ({ ...one, hasNumber: true }));
+  const [ended = '', sold = ''] = await listElsewhere(stack.markets, 'grainhouse', some);
+  await control('hallowick', 'remove', { listing: ended });
+  await control('hallowick', 'buy', { listing: sold, quantity: base.item.quantity });
+  const page = await survey(account);
+  const own = page.found.filter((one) => one.remoteId === ended || one.remoteId === sold);
+  expect(own.map((one) => one.state).sort()).toEqual(['ended', 'sold']);
+  const { view } = await decided((await bringIn(own.map((one) => one.id))) ?? 0, () => false);
+  expect(view).toMatchObject({ state: 'done', broughtIn: 2, faults: [] });
+  for (const one of view.items) {
+    const { item, columns } = await sheet(one.itemId);
+    const column = columns.find((other) => other.accountId === account);
+    expect([item.title, column?.state]).toEqual([item.title, 'draft']);
+    expect(item.quantity).toBe(item.title.startsWith('Sold') ? 0 : base.item.quantity);
+  }
+});
+
+test('what does not stand there any more when it is read anew is not brought in, and said; old readings are forgotten', async () => {
+  const account = accounts.get('shopfront') ?? 0;
+  const long = new Date(Date.now() - 10 * 60_000);
+  const [{ insertId }] = await database()
+    .insert(foundListing)
+    .values({
+      accountId: account,
+      remoteId: `gone-${first}`,
+      url: `${stack.markets}/shopfront/listing/gone`,
+      state: 'live',
+      sku: '',
+      title: 'A lantern that was sold meanwhile',
+      section: '',
+      price: 1_000,
+      quantity: 1,
+      content: { title: 'A lantern that was sold meanwhile', price: 1_000, quantity: 1 },
+      photos: [],
+      facts: { called: '', renewsAt: null, endsAt: null, offersOpen: 0, bids: 0, highestBid: null },
+      madeAt: long,
+      readAt: long,
+    });
+  const id = (await bringIn([insertId])) ?? 0;
+  const view = await settled(id);
+  expect(view).toMatchObject({ state: 'done', chosen: 1, broughtIn: 0, made: 0 });
+  expect(view.faults.map((one) => one.said)).toEqual(['It does not stand there any more']);
+
+  // Long afterwards nothing of it is kept, and what was chosen lately is.
+  const later = new Date(Date.now() + 91 * 86_400_000);
+  await database()
+    .update(gathering)
+    .set({ at: new Date(later.getTime() - 5 * 86_400_000) })
+    .where(ne(gathering.id, id));
+  await forgetGatherings(later, () => false);
+  const left = await database().select({ id: gathering.id }).from(gathering);
+  expect(left.map((one) => one.id)).not.toContain(id);
+  expect(left.length).toBeGreaterThan(0);
+  expect(await database().select().from(foundListing).where(eq(foundListing.id, insertId))).toEqual([]);
+});

@@ -19,6 +19,12 @@ function Standing({ row }: { row: FoundView }) {
         </Link>
       </>
     );
+  if (row.waitsIn !== null)
+    return (
+      <Link className="link" href={`/bring-in/${row.waitsIn}`}>
+        Waits to be brought in
+      </Link>
+    );
   if (!row.match) return <span className="quiet">New</span>;
   return (
     <span className="block truncate" title={row.match.why.join('; ')}>
@@ -50,7 +56,7 @@ export function FoundTable({ rows, account, choice, words }: Props) {
               type="checkbox"
               className="checkbox checkbox-xs"
               aria-label={`Choose ${row.title || row.remoteId}`}
-              disabled={row.item !== null}
+              disabled={row.item !== null || row.waitsIn !== null}
               checked={row.item === null && choice.has(row.id)}
               onChange={() => choice.toggle(row.id)}
             />

@@ -15,8 +15,8 @@ const names: Record<string, string> = {
 };
 
 /** What was taken from whom, where several said something. */
-function takenFrom({ taken, accounts }: Brought): string {
-  if (accounts.length < 2) return '';
+function takenFrom({ taken, accounts, isNew }: Brought): string {
+  if (accounts.length < 2 || !isNew) return '';
   const from = new Map<string, string[]>();
   for (const [field, name] of Object.entries(names)) {
     const source = taken[field];

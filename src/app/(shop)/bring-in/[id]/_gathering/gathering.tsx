@@ -43,13 +43,15 @@ export function Gathering({ id }: { id: number }) {
 function Progress({ view }: { view: GatheringView }) {
   const { task } = view;
   const deed = (verb: 'stop' | 'resume') => async () => {
-    if (task) await api(`POST /tasks/{id}/${verb}`, { params: { id: task.id }, body: {} });
+    // What was begun long ago and is not known as a task any more begins where it was.
+    if (!task) await api('POST /gatherings/{id}/go-on', { params: { id: view.id } });
+    else await api(`POST /tasks/{id}/${verb}`, { params: { id: task.id }, body: {} });
     return undefined;
   };
   const stop = useCommand(deed('stop'), { tells: true });
   const goOn = useCommand(deed('resume'), { tells: true });
   const first = view.items[0]?.itemId;
-  const broken = task?.state === 'failed' || task?.state === 'stopped';
+  const broken = task === null || task.state === 'failed' || task.state === 'stopped';
   if (view.state === 'working')
     return (
       <p role="status" className="flex items-center gap-3">
