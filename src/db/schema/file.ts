@@ -17,7 +17,10 @@ export const fileExport = mysqlTable(
   {
     id: id(),
     /** Rows of what: items and their combinations, listings, changes. */
-    kind: varchar('kind', { length: 10 }).notNull().default('items').$type<'items' | 'listings' | 'history'>(),
+    kind: varchar('kind', { length: 10 })
+      .notNull()
+      .default('items')
+      .$type<'items' | 'listings' | 'history' | 'sales'>(),
     title: varchar('title', { length: 200 }).notNull(),
     columns: document<{ id: string; label: string; isNumber?: boolean }[]>('columns').notNull(),
     rowCount: int('row_count').notNull().default(0),

@@ -11,13 +11,18 @@ import { knowSelection, selectionSchema, selectionWhere } from '../records/selec
 import { holderHere, startTask } from '../records/start-task';
 import { workOnTask } from '../records/work-on-task';
 import { type ExportTask, exportStep } from './export-step';
-import { exportKinds, otherColumns } from './other-rows';
+import { type ExportColumn, exportKinds, otherColumns } from './other-rows';
 
 export const beginExportSchema = z
   .object({
     kind: z.enum(exportKinds).default('items').describe('Rows of what; only items can be read back'),
     selection: selectionSchema,
-    columns: z.array(z.string().max(120)).min(1, 'Choose at least one column').max(200).default(usualColumns),
+    columns: z
+      .array(z.string().max(120))
+      .min(1, 'Choose at least one column')
+      .max(200)
+      .optional()
+      .describe('In this order; the usual ones of its kind where left out'),
     title: z.string().trim().max(200).default('Items'),
   })
   .strict();
@@ -39,13 +44,24 @@ async function chosenColumns(ids: readonly string[]): Promise<{ id: string; labe
   });
 }
 
+/** The same of what is written out to be looked at: these alone, in this order. */
+const chosenOf = (all: readonly ExportColumn[], ids: readonly string[] | undefined): ExportColumn[] =>
+  [...new Set(ids ?? all.map((one) => one.id))].map((id) => {
+    const column = all.find((one) => one.id === id);
+    if (!column) throw new NettingError('invalid', `There is no column ${id}`, { field: 'columns' });
+    return column;
+  });
+
 /** Writes out what is chosen: its rows are kept as they are now, so that a file can be made of them, and compared with them. */
 export async function beginExport(
   actor: Actor,
   input: z.infer<typeof beginExportSchema>,
 ): Promise<z.infer<typeof begunExportSchema>> {
   const db = database();
-  const columns = input.kind === 'items' ? await chosenColumns(input.columns) : otherColumns[input.kind];
+  const columns =
+    input.kind === 'items'
+      ? await chosenColumns(input.columns ?? usualColumns)
+      : chosenOf(otherColumns[input.kind], input.columns);
   await knowSelection(input.selection);
   const ids = rowsOf<{ id: number }>(
     await db.execute(sql`select i.id from item i where ${selectionWhere(input.selection)} order by i.id`),

@@ -51,7 +51,10 @@ export const exportStep = (task: TaskRow, holder: string): Promise<TaskRow> =>
     const some = ids.slice(from, from + portion);
     const [made] = await tx.select().from(fileExport).where(eq(fileExport.id, exportId));
     const kind = made?.kind ?? 'items';
-    const rows = kind === 'items' ? await itemRows(tx, some, made?.columns ?? []) : await otherRows(kind, tx, some);
+    const rows =
+      kind === 'items'
+        ? await itemRows(tx, some, made?.columns ?? [])
+        : await otherRows(kind, tx, { ids: some, columns: made?.columns ?? [] });
     const places = new Map<number, number>();
     const kept = rows.map((row) => {
       const position = places.get(row.itemId) ?? 0;

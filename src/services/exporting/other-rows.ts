@@ -8,8 +8,9 @@ import { changeRecord, item, listing } from '../../db/schema';
 import { recordedField } from '../changes/present-value';
 import { loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
+import { eachSale, saleCells, salesColumns } from '../stock/export-sales';
 
-export const exportKinds = ['items', 'listings', 'history'] as const;
+export const exportKinds = ['items', 'listings', 'history', 'sales'] as const;
 export type ExportKind = (typeof exportKinds)[number];
 export type ExportColumn = { id: string; label: string; isNumber?: boolean };
 export type ExportRow = { itemId: number; cells: string[] };
@@ -42,6 +43,7 @@ export const otherColumns: Record<Exclude<ExportKind, 'items'>, ExportColumn[]> 
     ['from', 'From'],
     ['to', 'To'],
   ]),
+  sales: salesColumns.map(({ id, label, field }) => (field ? { id, label, isNumber: true } : { id, label })),
 };
 
 type ListingLine = {
@@ -123,9 +125,25 @@ async function historyRows(db: Executor, ids: readonly number[]): Promise<Export
   });
 }
 
-/** Rows of these items of a kind that is not the items themselves. */
-export const otherRows = (
+/** One row for each sale of these items, the newest first. */
+async function saleRows(_db: Executor, ids: readonly number[]): Promise<ExportRow[]> {
+  const rows: ExportRow[] = [];
+  for await (const one of eachSale({}, ids))
+    if (one.itemId !== null) rows.push({ itemId: one.itemId, cells: saleCells(one) });
+  return rows;
+}
+
+const rowsOfKind = { listings: listingRows, history: historyRows, sales: saleRows };
+
+/** Rows of these items of a kind that is not the items themselves, in the columns that were chosen. */
+export async function otherRows(
   kind: Exclude<ExportKind, 'items'>,
   db: Executor,
-  ids: readonly number[],
-): Promise<ExportRow[]> => (kind === 'listings' ? listingRows(db, ids) : historyRows(db, ids));
+  { ids, columns }: { ids: readonly number[]; columns: readonly { id: string }[] },
+): Promise<ExportRow[]> {
+  const places = columns.map((one) => otherColumns[kind].findIndex((other) => other.id === one.id));
+  return (await rowsOfKind[kind](db, ids)).map(({ itemId, cells }) => ({
+    itemId,
+    cells: places.map((at) => cells[at] ?? ''),
+  }));
+}

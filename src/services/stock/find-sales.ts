@@ -1,4 +1,4 @@
-import { and, desc, eq, lt, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, lt, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { homeCurrency } from '../../core/measure';
 import { netOfSale } from '../../core/price';
@@ -53,9 +53,13 @@ export const saleViewSchema = z.object({
 });
 export type SaleView = z.infer<typeof saleViewSchema>;
 
-/** Sales, newest first, with what was left of each after fees, postage, packing and cost. */
+/**
+ * Sales, newest first, with what was left of each after fees, postage, packing and cost.
+ * @param items only of these
+ */
 export async function findSales(
   input: z.infer<typeof findSalesSchema>,
+  items?: readonly number[],
 ): Promise<{ sales: SaleView[]; next: number | null }> {
   const rows = await database()
     .select({
@@ -73,6 +77,7 @@ export async function findSales(
       and(
         input.account ? eq(sale.accountId, input.account) : undefined,
         input.item ? eq(sale.itemId, input.item) : undefined,
+        items ? inArray(sale.itemId, [...items]) : undefined,
         input.state === 'oversold'
           ? eq(sale.oversold, true)
           : input.state === 'unassigned'

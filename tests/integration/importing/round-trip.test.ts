@@ -183,6 +183,24 @@ test('listings and history are written out to be looked at, in every format', as
   expect(await text('history', 'csv')).toContain(`,typing,${item.sku},Hallowick,Title,,Their own words`);
 });
 
+test('sales of items are written out, and of anything the columns that were chosen, in their order', async () => {
+  const item = await readyItem({ price: 3_000 }, 3);
+  const sold = await call('POST', `/items/${item.id}/sales`, { quantity: 2, unitPrice: 2_500 });
+  expect(sold.status).toBe(201);
+  const lines = async (kind: string, columns: string[]) => {
+    const selection = { kind: 'items', ids: [item.id] };
+    const { body, status } = await call<{ exportId: number }>('POST', '/exports', { kind, selection, columns });
+    return status === 201 ? (await fileOf(body.exportId, 'csv')).toString('utf8').trimEnd().split('\r\n') : status;
+  };
+  expect(await lines('sales', ['stock number', 'quantity', 'total'])).toEqual([
+    'stock number,quantity,total',
+    `${item.sku},2,50.00`,
+  ]);
+  const [head] = (await lines('listings', ['state', 'sku'])) as string[];
+  expect(head).toBe('State,Stock number');
+  expect(await lines('sales', ['nothing of ours'])).toBe(422);
+});
+
 describe('what has happened since', () => {
   test('a sale is not undone by an old file; changed on both sides somebody decides', async () => {
     const item = await readyItem({ title: 'As written out' }, 5);

@@ -6,10 +6,16 @@ import type { ColumnChoices } from '@/services/exporting/find-columns';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 
-type Props = { choices: ColumnChoices; chosen: string[]; change: (columns: string[]) => void };
+type Props = {
+  choices: ColumnChoices;
+  chosen: string[];
+  change: (columns: string[]) => void;
+  /** Whether they can be kept under a name. */
+  canKeep?: boolean;
+};
 
 /** Which columns, in which order: all there are on the left, the chosen ones on the right; sets of them under a name. */
-export function ColumnChooser({ choices, chosen, change }: Props) {
+export function ColumnChooser({ choices, chosen, change, canKeep = true }: Props) {
   const [words, setWords] = useState('');
   const wanted = words.trim().toLowerCase();
   const found = choices.columns.filter((one) => !chosen.includes(one.id) && one.label.toLowerCase().includes(wanted));
@@ -49,7 +55,7 @@ export function ColumnChooser({ choices, chosen, change }: Props) {
         </ul>
       </div>
       <div>
-        <Sets choices={choices} chosen={chosen} change={change} />
+        {canKeep ? <Sets choices={choices} chosen={chosen} change={change} /> : null}
         <ol aria-label="Columns written out" className="mt-1 h-56 overflow-auto rounded border border-base-300">
           {chosen.map((id, at) => (
             <li key={id} className="flex items-center gap-1 px-2 hover:bg-base-200">

@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
+import type { ColumnChoices } from '@/services/exporting/find-columns';
 import type { ExportView } from '@/services/exporting/find-exports';
 import type { Selection } from '@/services/records/selection';
 import { Failed, Loading } from '@/ui/controls/states';
@@ -12,12 +13,25 @@ import { useCommand } from '@/ui/data/use-command';
 import { ColumnChooser } from './column-chooser';
 import { Exports } from './exports';
 
-const titles: Record<ExportView['kind'], string> = { items: 'Items', listings: 'Listings', history: 'History' };
+const titles: Record<ExportView['kind'], string> = {
+  items: 'Items',
+  listings: 'Listings',
+  history: 'History',
+  sales: 'Sales',
+};
 const kinds: [ExportView['kind'], string][] = [
   ['items', 'Items and their variations'],
   ['listings', 'Listings'],
   ['history', 'What was changed'],
+  ['sales', 'Sales'],
 ];
+
+/** What can be chosen of a kind; sets of columns are kept of items alone. */
+function choicesOf(choices: ColumnChoices, kind: ExportView['kind']): ColumnChoices {
+  if (kind === 'items') return choices;
+  const columns = choices.others[kind].map((one) => ({ ...one, account: null, isWritable: true }));
+  return { ...choices, columns, usual: columns.map((one) => one.id), sets: [] };
+}
 
 const everything: Selection = filterSelection({}, []);
 
@@ -34,9 +48,10 @@ export function WriteOut() {
   const params = useSearchParams();
   const [selection] = useState(() => readSelection(new URLSearchParams(params.toString())) ?? everything);
   const choices = useQuery({ queryKey: ['file-columns'], queryFn: () => api('GET /file-columns') });
-  const [chosen, setChosen] = useState<string[] | null>(null);
+  const [chosen, setChosen] = useState<Partial<Record<ExportView['kind'], string[]>>>({});
   const [kind, setKind] = useState<ExportView['kind']>('items');
-  const columns = chosen ?? choices.data?.usual ?? [];
+  const ways = choices.data ? choicesOf(choices.data, kind) : null;
+  const columns = chosen[kind] ?? ways?.usual ?? [];
   const write = useCommand(
     async () => {
       const begun = await api('POST /exports', {
@@ -73,9 +88,16 @@ export function WriteOut() {
         ))}
       </fieldset>
       {kind !== 'items' ? (
-        <p className="quiet">These are written out to be looked at; only items are read in again.</p>
-      ) : choices.data ? (
-        <ColumnChooser choices={choices.data} chosen={columns} change={setChosen} />
+        <p className="quiet mb-2">These are written out to be looked at; only items are read in again.</p>
+      ) : null}
+      {ways ? (
+        <ColumnChooser
+          choices={ways}
+          chosen={columns}
+          change={(next) => setChosen({ ...chosen, [kind]: next })}
+          canKeep={kind === 'items'}
+          key={kind}
+        />
       ) : choices.isError ? (
         <Failed error={choices.error} retry={() => void choices.refetch()} />
       ) : (
