@@ -185,7 +185,7 @@ test('listings and history are written out to be looked at, in every format', as
 
 test('sales of items are written out, and of anything the columns that were chosen, in their order', async () => {
   const item = await readyItem({ price: 3_000 }, 3);
-  const sold = await call('POST', `/items/${item.id}/sales`, { quantity: 2, unitPrice: 2_500 });
+  const sold = await call('POST', `/items/${item.id}/sold`, { quantity: 2, unitPrice: 2_500 });
   expect(sold.status).toBe(201);
   const lines = async (kind: string, columns: string[]) => {
     const selection = { kind: 'items', ids: [item.id] };
