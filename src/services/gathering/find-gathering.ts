@@ -14,7 +14,7 @@ import {
   task,
 } from '../../db/schema';
 import { loadAccounts } from '../records/load-accounts';
-import { keyOfFound, keyOfItem } from './things';
+import { keyOfFound, keyOfItem } from './thing-keys';
 
 const sideSchema = z.object({
   key: z.string(),

@@ -2,13 +2,14 @@ import { and, asc, eq, isNull, lt, ne, sql } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import { database, isAway, transaction } from '../../db/client';
 import { foundListing, gathering, matchQuestion, type TaskRow } from '../../db/schema';
-import { advanceTask, keepTask } from '../records/advance-task';
+import { advanceTask } from '../records/advance-task';
+import { keepTask } from '../records/keep-task';
 import { loadAccounts } from '../records/load-accounts';
 import { fetchFoundPhotos } from './fetch-found-photos';
 import { makeThing } from './make-thing';
 import { matchFound, openRows } from './match-found';
 import { noteGone, readPage } from './read-page';
-import { keyOfFound } from './things';
+import { keyOfFound } from './thing-keys';
 import { waitOut } from './wait-out';
 
 /** Chosen listings are read anew where that was long ago, their photos fetched, compared, and brought in. */

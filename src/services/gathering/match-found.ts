@@ -4,7 +4,9 @@ import { type Executor, transaction } from '../../db/client';
 import { type FoundRow, foundListing, matchDecision, matchQuestion } from '../../db/schema';
 import { candidateItems } from '../listings/candidate-items';
 import { loadAccounts } from '../records/load-accounts';
-import { keyOfFound, keyOfItem, printsOf, thingOfFound, thingsOfItems } from './things';
+import { printsOf } from './prints';
+import { keyOfFound, keyOfItem } from './thing-keys';
+import { thingOfFound, thingsOfItems } from './things';
 
 /** Of how many listings without a known number words are looked for in the inventory. */
 const mostLooks = 20_000;

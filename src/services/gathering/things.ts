@@ -1,62 +1,17 @@
-import { and, asc, eq, inArray, isNotNull } from 'drizzle-orm';
+import { and, asc, inArray, isNotNull } from 'drizzle-orm';
 import { toldBy } from '../../core/gather';
 import { conditionGrades } from '../../core/item';
 import { nothingKnown, type PhotoPrint, type Thing } from '../../core/match';
 import type { Executor } from '../../db/client';
-import { type FoundRow, itemPhoto, listing, photoFile } from '../../db/schema';
-import { photoPrint } from '../../photos/print';
-import { photoStore } from '../../photos/store';
+import { type FoundRow, itemPhoto, listing } from '../../db/schema';
 import type { CandidateItem } from '../listings/candidate-items';
 import type { LoadedAccount } from '../records/load-accounts';
-
-export const placeOfAccount = (id: number) => `account:${id}`;
-export const keyOfFound = ({ accountId, remoteId }: Pick<FoundRow, 'accountId' | 'remoteId'>) =>
-  `remote:${accountId}:${remoteId}`;
-export const keyOfItem = (id: number) => `item:${id}`;
+import { printsLookedAt } from './prints';
+import { keyOfFound, keyOfItem, placeOfAccount } from './thing-keys';
 
 /** So many of a thing's photos are compared. */
 const mostPhotos = 4;
-/** So many pictures of ours that nobody has looked at are looked at in one go; the others say nothing then. */
-const mostLooks = 2_000;
 const atOnce = 500;
-
-/** What pictures look like, of those of which it is known. */
-export async function printsOf(db: Executor, hashes: readonly string[]): Promise<Map<string, PhotoPrint>> {
-  const known = new Map<string, PhotoPrint>();
-  const wanted = [...new Set(hashes)];
-  for (let at = 0; at < wanted.length; at += atOnce) {
-    const rows = await db
-      .select({ hash: photoFile.hash, print: photoFile.print })
-      .from(photoFile)
-      .where(and(inArray(photoFile.hash, wanted.slice(at, at + atOnce)), isNotNull(photoFile.print)));
-    for (const { hash, print } of rows) if (print) known.set(hash, print);
-  }
-  return known;
-}
-
-/** The same, with those looked at now that nobody has looked at before. One that cannot be read is left out. */
-async function printsLookedAt(
-  db: Executor,
-  hashes: readonly string[],
-  alive: () => Promise<void>,
-): Promise<Map<string, PhotoPrint>> {
-  const known = await printsOf(db, hashes);
-  const open = [...new Set(hashes)].filter((hash) => !known.has(hash));
-  for (const [at, hash] of open.slice(0, mostLooks).entries()) {
-    if (at % 20 === 19) await alive();
-    const print = await photoStore
-      .read(hash)
-      .then(photoPrint)
-      .catch(() => null);
-    if (!print) continue;
-    known.set(hash, print);
-    await db
-      .update(photoFile)
-      .set({ print: [...print] })
-      .where(eq(photoFile.hash, hash));
-  }
-  return known;
-}
 
 const printed = (hashes: readonly (string | null)[], prints: ReadonlyMap<string, PhotoPrint>): PhotoPrint[] =>
   hashes.flatMap((hash) => {

@@ -16,7 +16,7 @@ import type { LoadedAccount } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
 import { refreshListings } from '../records/refresh-listings';
 import type { Maker } from './maker';
-import { printsOf } from './things';
+import { printsOf } from './prints';
 
 const dateOf = (text: string | null) => (text === null ? null : new Date(text));
 const isThere = ({ state }: FoundRow) => state === 'live' || state === 'review';

@@ -65,12 +65,3 @@ export async function releaseTask(db: Executor, id: number, holder: string): Pro
     .set({ state: 'waiting', leaseOwner: null, leaseUntil: null })
     .where(and(eq(task.id, id), eq(task.leaseOwner, holder), eq(task.state, 'running')));
 }
-
-/** A sign of life within a long step: the task stays with the one who holds it. */
-export async function keepTask(db: Executor, id: number, holder: string): Promise<void> {
-  const [{ affectedRows }] = await db
-    .update(task)
-    .set({ leaseUntil: taskLease })
-    .where(and(eq(task.id, id), eq(task.leaseOwner, holder), eq(task.state, 'running')));
-  if (affectedRows !== 1) throw new LostTask(id);
-}

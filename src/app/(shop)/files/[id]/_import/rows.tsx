@@ -54,41 +54,43 @@ export function Rows({ file, held, hold, tell }: Props) {
   if (state === 'checking' || state === 'applying') return <Loading what="what comes of it" />;
   return (
     <>
-      <div role="tablist" aria-label="Kinds of rows" className="flex gap-1 border-b border-base-300 px-4 py-1">
-        {kinds.map(([id, label]) => (
-          <button
-            key={id}
-            type="button"
-            role="tab"
-            aria-selected={!isWeighed && kind === id}
-            className={`btn btn-sm ${!isWeighed && kind === id ? '' : 'btn-ghost'}`}
-            onClick={() => {
-              setChosen(id);
-              setWeighed(false);
-            }}
-          >
-            {label} <span className="figures">{counts[id].toLocaleString('en')}</span>
-          </button>
-        ))}
+      <div className="flex gap-3 border-b border-base-300 px-4 py-1">
+        <div role="tablist" aria-label="Kinds of rows" className="flex flex-1 gap-1">
+          {kinds.map(([id, label]) => (
+            <button
+              key={id}
+              type="button"
+              role="tab"
+              aria-selected={!isWeighed && kind === id}
+              className={`btn btn-sm ${!isWeighed && kind === id ? '' : 'btn-ghost'}`}
+              onClick={() => {
+                setChosen(id);
+                setWeighed(false);
+              }}
+            >
+              {label} <span className="figures">{counts[id].toLocaleString('en')}</span>
+            </button>
+          ))}
+          {state === 'checked' ? (
+            <button
+              type="button"
+              role="tab"
+              aria-selected={isWeighed}
+              className={`btn btn-sm ml-auto ${isWeighed ? '' : 'btn-ghost'}`}
+              onClick={() => setWeighed(true)}
+            >
+              At the marketplaces
+            </button>
+          ) : null}
+        </div>
         <input
           type="search"
           aria-label="Words in the rows"
           placeholder="Words in the rows"
-          className="input input-sm ml-auto w-44"
+          className="input input-sm w-44"
           value={words}
           onChange={(event) => setWords(event.target.value)}
         />
-        {state === 'checked' ? (
-          <button
-            type="button"
-            role="tab"
-            aria-selected={isWeighed}
-            className={`btn btn-sm ${isWeighed ? '' : 'btn-ghost'}`}
-            onClick={() => setWeighed(true)}
-          >
-            At the marketplaces
-          </button>
-        ) : null}
       </div>
       {isWeighed ? (
         <div className="min-h-0 flex-1 overflow-auto" role="tabpanel" aria-label="At the marketplaces">
