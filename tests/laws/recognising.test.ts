@@ -23,7 +23,7 @@ async function labelledSet(): Promise<Labelled> {
   const keyOf = (one: Listed, at: number) => `${one.thing} ${JSON.stringify(one.shots[at])}`;
   for (const one of listed)
     for (const [at, shot] of one.shots.entries())
-      if (!prints.has(keyOf(one, at))) prints.set(keyOf(one, at), await photoPrint(await shotOf(one.thing, shot, 420)));
+      if (!prints.has(keyOf(one, at))) prints.set(keyOf(one, at), await photoPrint(await shotOf(one.thing, shot, 280)));
   const thingOf = new Map<string, number>();
   const things = listed.flatMap((one, index): Thing[] => {
     const found = rules.get(one.market);
