@@ -315,7 +315,7 @@ await connectAccounts(actor);
 const figures: Figure[] = [];
 for (const size of sizes) {
   say(`\nMaking an inventory of ${size} items …`);
-  await fill(actor, ['P1', 'P1t', 'P2', 'P2t', 'P4', 'P5'].some(wants) ? size : 60);
+  await fill(actor, ['P1', 'P1t', 'P2', 'P2t', 'P4', 'P5', 'P10'].some(wants) ? size : 60);
   if (wants('P1')) figures.push(...(await applying(actor, size)));
   if (wants('P1t')) figures.push(...(await renaming(actor, size)));
   if (wants('P2')) figures.push(...(await previewing(size)));

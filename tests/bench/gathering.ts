@@ -12,6 +12,7 @@ import { connectorOf } from '../../src/markets';
 import type { Actor } from '../../src/services/access/actor';
 import { beginGathering } from '../../src/services/gathering/begin-gathering';
 import { beginSurvey } from '../../src/services/gathering/begin-survey';
+import { findFound } from '../../src/services/gathering/find-found';
 import { gatherStep } from '../../src/services/gathering/gather-step';
 import { openAccount } from '../../src/services/records/open-account';
 import { claimTask } from '../../src/services/tasks/claim-task';
@@ -109,6 +110,7 @@ export async function bringingIn(actor: Actor, listings: number, say: (text: str
       for (const id of ids) await beginSurvey(actor, id);
       await workOff();
     });
+    for (const id of ids) parts['a page of what was found'] = await time(() => findFound({ account: id, limit: 50 }));
     const choices = ids.map((id) => ({ filter: { account: id, only: 'open' as const }, without: [] }));
     await beginGathering(actor, { choices, mode: 'at-once', prefer: {} });
     let row = await claimTask('bench');

@@ -4,6 +4,7 @@ import {
   candidatePairs,
   compareThings,
   joinThings,
+  NearestTitles,
   nothingKnown,
   numbersApart,
   type PhotoPrint,
@@ -116,6 +117,39 @@ describe('certain is only what is proved and not denied', () => {
     expect(
       verdict({ sku: 'C-1', barcode: '4006381333931' }, { sku: '', barcode: '9783161484100', title: titles[2] }),
     ).toBe('different');
+  });
+});
+
+describe('the nearest titles of an inventory, in one pass', () => {
+  test('those that share the rare words, the nearest first; what everything says tells nothing', () => {
+    const nearest = new NearestTitles(['Brask K-2 camera with lens', 'Velmar Lyra 35 rangefinder'], 2);
+    for (const [id, title] of [
+      [1, 'Velmar Lyra 35 brown rangefinder camera'],
+      [2, 'Brask K-5 camera'],
+      [3, 'Brask K-2 camera with 50 mm lens'],
+      [4, 'A spade'],
+      [5, 'Brask K-2 with lens'],
+    ] as const)
+      nearest.look(id, title);
+    expect(nearest.ids).toEqual([[3, 5], [1]]);
+  });
+
+  test('a title is always among the nearest of itself, however many there are', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.array(fc.constantFrom('ket', 'lun', 'mor', 'nis', 'pel'), { minLength: 2, maxLength: 4 }), {
+          minLength: 1,
+          maxLength: 20,
+          selector: (words) => [...new Set(words)].sort().join(' '),
+        }),
+        (all) => {
+          const some = all.map((words) => words.join(' '));
+          const nearest = new NearestTitles(some, some.length);
+          for (const [id, title] of some.entries()) nearest.look(id, title);
+          for (const [id, near] of nearest.ids.entries()) expect(near).toContain(id);
+        },
+      ),
+    );
   });
 });
 

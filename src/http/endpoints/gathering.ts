@@ -9,6 +9,7 @@ import {
   gatheringsSchema,
   gatheringViewSchema,
 } from '../../services/gathering/find-gathering';
+import { foundMatches, foundMatchesQuerySchema, foundMatchesSchema } from '../../services/gathering/found-matches';
 import { findSitting, lookedThrough, sittingSchema } from '../../services/gathering/sitting';
 import { done, endpoint } from '../endpoint';
 
@@ -26,10 +27,19 @@ export const gatheringEndpoints = [
     method: 'GET',
     path: '/found',
     tag: 'Bringing in',
-    summary: 'What was found on an account, newest first: in already, probably one of ours, or new',
+    summary: 'What was found on an account, newest first, with the item that each is in already',
     query: findFoundSchema,
     answer: foundPageSchema,
     run: ({ query }) => findFound(query),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/found/matches',
+    tag: 'Bringing in',
+    summary: 'Which items of ours listings that were found probably are, with why',
+    query: foundMatchesQuerySchema,
+    answer: foundMatchesSchema,
+    run: ({ query }) => foundMatches(query),
   }),
   endpoint({
     method: 'POST',

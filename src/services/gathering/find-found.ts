@@ -3,7 +3,6 @@ import { z } from 'zod';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { foundListing, foundStates, item, listing, task } from '../../db/schema';
-import { itemMatchSchema, matchItems } from '../listings/match-items';
 import { foundFilterSchema, foundWhere, isIn, isWaiting } from './found-filter';
 
 export const findFoundSchema = foundFilterSchema.extend({
@@ -31,8 +30,6 @@ const foundViewSchema = z.object({
   item: z.object({ id: z.number(), sku: z.string() }).nullable(),
   /** The bringing in that waits for an answer about it. */
   waitsIn: z.number().nullable(),
-  /** The item that it probably is, with why. */
-  match: itemMatchSchema.nullable(),
 });
 export type FoundView = z.infer<typeof foundViewSchema>;
 
@@ -58,7 +55,7 @@ const pageOf = (input: z.infer<typeof findFoundSchema>) => {
     : undefined;
 };
 
-/** What was found on an account, newest first, each as in already, probably one of ours, or new. */
+/** What was found on an account, newest first, each with the item that it is in already. */
 export async function findFound(input: z.infer<typeof findFoundSchema>): Promise<FoundPage> {
   const db = database();
   const where = foundWhere(input);
@@ -95,19 +92,10 @@ export async function findFound(input: z.infer<typeof findFoundSchema>): Promise
       .limit(1),
   ]);
   const page = rows.slice(0, input.limit);
-  const [items, { matches }] = await Promise.all([
-    itemsOf(
-      input.account,
-      page.filter((one) => Number(one.isIn)).map((one) => one.row),
-    ),
-    matchItems(
-      db,
-      input.account,
-      page
-        .filter((one) => !Number(one.isIn))
-        .map(({ row }) => ({ remoteId: row.remoteId, sku: row.sku, content: { ...row.content, title: row.title } })),
-    ),
-  ]);
+  const items = await itemsOf(
+    input.account,
+    page.filter((one) => Number(one.isIn)).map((one) => one.row),
+  );
   const counted = <Name extends string>(names: readonly Name[]) => names.map((name) => ({ name, count: 0 }));
   const states = counted(foundStates).map((one) => ({
     ...one,
@@ -134,7 +122,6 @@ export async function findFound(input: z.infer<typeof findFoundSchema>): Promise
       madeAt: row.madeAt.toISOString(),
       item: items.get(row.remoteId) ?? null,
       waitsIn: Number(waits) ? row.gatheringId : null,
-      match: matches.get(row.remoteId) ?? null,
     })),
     next: rows.length > input.limit && last ? `${last.madeAt.getTime()}:${last.id}` : null,
     total: Number(total?.count ?? 0),

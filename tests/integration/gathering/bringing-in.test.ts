@@ -131,7 +131,11 @@ test('what was decided is not asked again, and what is put off keeps waiting', a
   const [other = ''] = await listElsewhere(stack.markets, 'grainhouse', [twin]);
   const page = await survey(hallowick);
   const chosen = page.found.filter((row) => row.remoteId === other).map((row) => row.id);
-  expect(page.found.find((row) => row.remoteId === other)?.match?.why.length).toBeGreaterThan(0);
+  const { body: told } = await call<{ matches: { id: number; match: { why: string[] } }[] }>(
+    'GET',
+    `/found/matches?account=${hallowick}&ids=${chosen.join()}`,
+  );
+  expect(told.matches.map((row) => row.match.why.length > 0)).toEqual([true]);
   const second = (await bringIn(chosen)) ?? 0;
   const asking = await settled(second);
   expect(asking).toMatchObject({ state: 'asking', broughtIn: 0 });

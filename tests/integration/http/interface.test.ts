@@ -469,6 +469,12 @@ const cases: Record<string, Case> = {
     return post(`/accounts/${await accountOf('Hallowick')}/found`);
   },
   'GET /found': async () => get(`/found?account=${await accountOf('Hallowick')}&only=in&state=live&q=a&limit=5`),
+  'GET /found/matches': async () => {
+    const account = await accountOf('Hallowick');
+    const { body } = await call<{ found: { id: number }[] }>('GET', `/found?account=${account}&limit=5`);
+    expect((await get(`/found/matches?account=${account}&ids=1,x`)).status).toBe(422);
+    return get(`/found/matches?account=${account}&ids=${body.found.map((one) => one.id).join()}`);
+  },
   'POST /gatherings': async () => {
     // What is in already is refused, whoever asks.
     const { body } = await call<{ found: { id: number }[] }>(

@@ -1,15 +1,17 @@
 import Link from 'next/link';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { FoundView } from '@/services/gathering/find-found';
+import type { ItemMatch } from '@/services/listings/match-items';
 import { DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { When } from '@/ui/controls/when';
 import type { Chosen } from './use-choice';
+import { useMatches } from './use-matches';
 
 type Props = { rows: FoundView[]; account: AccountView; choice: Chosen; words: Record<FoundView['state'], string> };
 
 /** What a listing is to us: in an item already, probably one of ours, or new. */
-function Standing({ row }: { row: FoundView }) {
+function Standing({ row, match }: { row: FoundView; match: ItemMatch | null | undefined }) {
   if (row.item)
     return (
       <>
@@ -25,20 +27,22 @@ function Standing({ row }: { row: FoundView }) {
         Waits to be brought in
       </Link>
     );
-  if (!row.match) return <span className="quiet">New</span>;
+  if (match === undefined) return <span className="quiet">…</span>;
+  if (match === null) return <span className="quiet">New</span>;
   return (
-    <span className="block truncate" title={row.match.why.join('; ')}>
-      {row.match.isSure ? 'This one' : 'Probably this one'}:{' '}
-      <Link className="link mono" href={`/items/${row.match.itemId}`}>
-        {row.match.sku}
+    <span className="block truncate" title={match.why.join('; ')}>
+      {match.isSure ? 'This one' : 'Probably this one'}:{' '}
+      <Link className="link mono" href={`/items/${match.itemId}`}>
+        {match.sku}
       </Link>
-      <span className="quiet">, {row.match.why[0]}</span>
+      <span className="quiet">, {match.why[0]}</span>
     </span>
   );
 }
 
 /** Listings as they stand on an account, the newest first. */
 export function FoundTable({ rows, account, choice, words }: Props) {
+  const matchOf = useMatches(account.id, rows);
   return (
     <DataTable
       rows={rows}
@@ -115,7 +119,12 @@ export function FoundTable({ rows, account, choice, words }: Props) {
           cellClass: 'truncate',
           cell: (row) => <When at={row.madeAt} />,
         },
-        { id: 'standing', head: 'Here', className: 'w-80', cell: (row) => <Standing row={row} /> },
+        {
+          id: 'standing',
+          head: 'Here',
+          className: 'w-80',
+          cell: (row) => <Standing row={row} match={matchOf(row.id)} />,
+        },
       ]}
     />
   );
