@@ -1,4 +1,4 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { foundListing } from '../../db/schema';
@@ -20,10 +20,10 @@ export async function foundMatches({
 }: z.output<typeof foundMatchesQuerySchema>): Promise<z.infer<typeof foundMatchesSchema>> {
   const db = database();
   const rows = await db
-    .select({ row: foundListing, isIn: isIn.mapWith(Number) })
+    .select({ row: foundListing, isIn: sql<number>`${isIn}` })
     .from(foundListing)
     .where(and(eq(foundListing.accountId, account), inArray(foundListing.id, ids.split(',').map(Number))));
-  const open = rows.filter((one) => !one.isIn).map((one) => one.row);
+  const open = rows.filter((one) => !Number(one.isIn)).map((one) => one.row);
   const { matches } = await matchItems(
     db,
     account,
