@@ -3,6 +3,7 @@ import { type ConditionGrade, conditionGrades } from '../item/condition';
 import type { ItemPatch } from '../item/item';
 import type { Json } from '../json';
 import type { AccountContext, Content } from '../listing';
+import { toRichText } from '../listing/fit/rich-text';
 import { knownProduct } from '../listing/map/product';
 import { namesLike } from '../listing/map/synonyms';
 import { packedGrams } from '../measure/parcel';
@@ -46,16 +47,6 @@ function categoryOf(id: string, { compiled, categoryMap }: AccountContext): stri
   return path.join('/').toLowerCase().slice(0, 120);
 }
 
-const paragraphs = (plain: string): string =>
-  plain
-    .split(/\n{2,}/)
-    .filter((part) => part.trim() !== '')
-    .map(
-      (part) =>
-        `<p>${part.trim().replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/\n/g, '<br>')}</p>`,
-    )
-    .join('');
-
 /** Title and text: where there is no title its first line is one; a product's name stands for it on catalogues. */
 function wording(
   content: Content,
@@ -66,14 +57,14 @@ function wording(
   const whole = text(content.description);
   if (rules.description?.titleFirst) {
     const [first = '', ...rest] = whole.split('\n');
-    return { title: first.trim().slice(0, 300), description: paragraphs(rest.join('\n')) };
+    return { title: first.trim().slice(0, 300), description: toRichText(rest.join('\n')) };
   }
   const product = text(content.product);
   const title = text(content.title) || (product ? (knownProduct(products, product)?.name ?? '') : '');
   const isRich = rules.description?.format === 'rich';
   return {
     title: (title || called.trim() || (isRich ? '' : (whole.split('\n')[0] ?? ''))).slice(0, 300),
-    description: isRich ? whole : paragraphs(whole),
+    description: isRich ? whole : toRichText(whole),
   };
 }
 

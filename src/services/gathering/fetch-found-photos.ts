@@ -1,17 +1,13 @@
 import { eq, inArray, sql } from 'drizzle-orm';
-import { config } from '../../config';
 import { isTransient, NettingError } from '../../core/errors';
 import type { PhotoPrint } from '../../core/match';
 import { database, transaction } from '../../db/client';
 import { type FoundRow, foundListing, photoFile, remotePhoto } from '../../db/schema';
-import { fetchPicture } from '../../photos/fetch-picture';
 import { type StoredPhoto, storePhoto } from '../../photos/intake';
 import { photoPrint } from '../../photos/print';
+import { theirPicture } from './their-picture';
 
 const sideBySide = 8;
-
-/** The marketplaces' own address, which the shop is connected with anyhow. */
-const trusts = () => new URL(config.marketsUrl).origin;
 
 type Kept = StoredPhoto & { print: PhotoPrint };
 type Fetched = { hash: string; kept?: Kept } | { why: string };
@@ -19,7 +15,7 @@ type Fetched = { hash: string; kept?: Kept } | { why: string };
 /** One picture, looked at and kept; its other sizes are made when somebody first looks at it. */
 async function fetchOne(url: string): Promise<Fetched> {
   try {
-    const bytes = await fetchPicture(url, { trusts: trusts() });
+    const bytes = await theirPicture(url);
     const print = await photoPrint(bytes).catch(() => {
       throw new NettingError('photo-unreadable', 'A photo there cannot be read', { field: 'photos' });
     });

@@ -1,5 +1,6 @@
 import { and, eq, inArray, isNull, like, ne, or, type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { likeText } from '../../db/like';
 import { foundListing, foundStates } from '../../db/schema';
 
 /** What of an account's listings is meant. */
@@ -19,8 +20,6 @@ export const isIn: SQL = sql`(exists (select 1 from listing l where l.account_id
 /** Another bringing in is at it, or waits for an answer about it. */
 export const isWaiting: SQL = sql`(${foundListing.itemId} is null and exists (select 1 from gathering g where g.id = ${foundListing.gatheringId} and g.state <> 'done'))`;
 
-const escaped = (words: string) => words.replace(/[%_\\]/g, '\\$&');
-
 export const foundWhere = ({ account, state, section, q, only }: FoundFilter): SQL | undefined =>
   and(
     eq(foundListing.accountId, account),
@@ -32,13 +31,17 @@ export const foundWhere = ({ account, state, section, q, only }: FoundFilter): S
       .filter(Boolean)
       .map((word) =>
         or(
-          like(foundListing.title, `%${escaped(word)}%`),
-          like(foundListing.sku, `%${escaped(word)}%`),
-          like(foundListing.remoteId, `%${escaped(word)}%`),
+          like(foundListing.title, `%${likeText(word)}%`),
+          like(foundListing.sku, `%${likeText(word)}%`),
+          like(foundListing.remoteId, `%${likeText(word)}%`),
         ),
       ),
     only === 'open' ? sql`not ${isIn} and not ${isWaiting}` : only === 'in' ? isIn : undefined,
   );
+
+/** Chosen for this bringing in, and in no item yet. */
+export const openHere = (gatheringId: number): SQL | undefined =>
+  and(eq(foundListing.gatheringId, gatheringId), isNull(foundListing.itemId), ne(foundListing.state, 'gone'));
 
 /** All of these, all of a filter, or all of a filter without some. */
 export const foundChoiceSchema = z.union([

@@ -1,10 +1,9 @@
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
-import { config } from '../../config';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
 import { foundListing } from '../../db/schema';
-import { fetchPicture } from '../../photos/fetch-picture';
+import { theirPicture } from './their-picture';
 
 const side = 96;
 
@@ -16,7 +15,7 @@ export async function foundPhoto(id: number): Promise<Buffer> {
     .where(eq(foundListing.id, id));
   const [first] = row?.photos ?? [];
   if (!first) throw new NettingError('not-found', 'It has no photo');
-  const bytes = await fetchPicture(first.url, { trusts: new URL(config.marketsUrl).origin });
+  const bytes = await theirPicture(first.url);
   return sharp(bytes, { limitInputPixels: 120_000_000 })
     .rotate()
     .resize(side, side, { fit: 'cover' })

@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, lt, ne, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, lt, or, sql } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import { database, isAway, transaction } from '../../db/client';
 import { foundListing, gathering, matchQuestion, type TaskRow } from '../../db/schema';
@@ -6,10 +6,11 @@ import { advanceTask } from '../records/advance-task';
 import { keepTask } from '../records/keep-task';
 import { loadAccounts } from '../records/load-accounts';
 import { fetchFoundPhotos } from './fetch-found-photos';
+import { openHere } from './found-filter';
 import { makeThing } from './make-thing';
-import { matchFound, openRows } from './match-found';
+import { matchFound } from './match-found';
 import { noteGone, readPage } from './read-page';
-import { keyOfFound } from './thing-keys';
+import { keyOfFound, keyOfItem } from './thing-keys';
 import { waitOut } from './wait-out';
 
 /** Chosen listings are read anew where that was long ago, their photos fetched, compared, and brought in. */
@@ -24,9 +25,6 @@ type Cursor =
 const freshMs = 5 * 60_000;
 const photosAtOnce = 32;
 const thingsAtOnce = 20;
-
-const openHere = (gatheringId: number) =>
-  and(eq(foundListing.gatheringId, gatheringId), isNull(foundListing.itemId), ne(foundListing.state, 'gone'));
 
 /** Accounts whose chosen listings were read too long ago. */
 async function staleAccounts(gatheringId: number): Promise<number[]> {
@@ -88,19 +86,28 @@ async function nextPhotos(gatheringId: number): Promise<[Cursor, number]> {
 }
 
 /** Things that wait for an answer: every listing that an open question is about, with all that is one with it. */
-export async function waitingThings(gatheringId: number): Promise<Set<number>> {
+async function waitingThings(gatheringId: number): Promise<Set<number>> {
   const db = database();
-  const [questions, rows] = await Promise.all([
-    db.select().from(matchQuestion).where(eq(matchQuestion.gatheringId, gatheringId)),
-    openRows(db, gatheringId),
-  ]);
-  const open = questions.filter((one) => one.answer === null || one.answer === 'later');
+  const open = await db
+    .select({ a: matchQuestion.a, b: matchQuestion.b })
+    .from(matchQuestion)
+    .where(
+      and(
+        eq(matchQuestion.gatheringId, gatheringId),
+        or(isNull(matchQuestion.answer), eq(matchQuestion.answer, 'later')),
+      ),
+    );
+  if (open.length === 0) return new Set();
   const asked = new Set(open.flatMap(({ a, b }) => [a, b]));
-  return new Set(
-    rows
-      .filter((row) => asked.has(keyOfFound(row)) || asked.has(`item:${row.joinItem}`))
-      .flatMap((row) => row.thing ?? []),
-  );
+  // Their names alone: what they say may be long, and is looked at again and again.
+  const { accountId, remoteId, joinItem, thing } = foundListing;
+  const rows = await db
+    .select({ accountId, remoteId, joinItem, thing })
+    .from(foundListing)
+    .where(openHere(gatheringId));
+  const waits = (row: (typeof rows)[number]) =>
+    asked.has(keyOfFound(row)) || (row.joinItem !== null && asked.has(keyOfItem(row.joinItem)));
+  return new Set(rows.filter(waits).flatMap((row) => row.thing ?? []));
 }
 
 /** One that cannot be brought in says why; the others go on. */

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { joinSources, type Source, toldBy } from '../../core/gather';
 import type { ItemPatch } from '../../core/item';
@@ -7,15 +6,13 @@ import { type FoundRow, foundListing, gatheredItem, item, listing, usedSku } fro
 import { commitItems } from '../changes/commit-items';
 import { createItemWithin } from '../items/create-item';
 import { knownPhotos } from '../records/known-photos';
+import { madeKey } from '../records/made-key';
 import { fillable } from './fillable';
 import type { Maker } from './maker';
 import { tieThing } from './tie-thing';
 
 /** The same listing makes one item, however often it is brought in. */
-function keyOf({ accountId, remoteId }: FoundRow): string {
-  const hash = createHash('sha256').update(`found ${accountId} ${remoteId}`).digest('hex');
-  return `${hash.slice(0, 8)}-${hash.slice(8, 12)}-4${hash.slice(13, 16)}-8${hash.slice(17, 20)}-${hash.slice(20, 32)}`;
-}
+const keyOf = ({ accountId, remoteId }: FoundRow): string => madeKey(`found ${accountId} ${remoteId}`);
 
 async function sourcesOf(db: Executor, rows: readonly FoundRow[], { accounts }: Maker): Promise<Source[]> {
   const hashes = rows.flatMap((row) => row.hashes ?? []).filter((one) => one !== null);

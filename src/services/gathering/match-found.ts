@@ -1,9 +1,10 @@
-import { and, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
+import { eq, inArray, or, sql } from 'drizzle-orm';
 import { type Decision, joinThings, type Thing } from '../../core/match';
 import { type Executor, transaction } from '../../db/client';
 import { type FoundRow, foundListing, matchDecision, matchQuestion } from '../../db/schema';
 import { candidateItems } from '../listings/candidate-items';
 import { loadAccounts } from '../records/load-accounts';
+import { openHere } from './found-filter';
 import { printsOf } from './prints';
 import { keyOfFound, keyOfItem } from './thing-keys';
 import { thingOfFound, thingsOfItems } from './things';
@@ -27,12 +28,8 @@ async function decisionsOn(db: Executor, keys: readonly string[]): Promise<Decis
 }
 
 /** Chosen listings of a bringing in that are in no item yet. */
-export const openRows = (db: Executor, gatheringId: number): Promise<FoundRow[]> =>
-  db
-    .select()
-    .from(foundListing)
-    .where(and(eq(foundListing.gatheringId, gatheringId), isNull(foundListing.itemId), ne(foundListing.state, 'gone')))
-    .orderBy(foundListing.id);
+const openRows = (db: Executor, gatheringId: number): Promise<FoundRow[]> =>
+  db.select().from(foundListing).where(openHere(gatheringId)).orderBy(foundListing.id);
 
 /**
  * Finds out which of the chosen listings are one thing, among themselves and with items that are there: what is certain is

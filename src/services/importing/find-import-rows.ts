@@ -2,6 +2,7 @@ import { and, asc, eq, gt, type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { CellPlan } from '../../core/table';
 import { database } from '../../db/client';
+import { likeText } from '../../db/like';
 import { fileImportRow, importRowKinds } from '../../db/schema';
 import { fileColumns } from '../records/file-columns';
 
@@ -49,7 +50,7 @@ const wordsIn = (q: string): SQL[] =>
     .split(/\s+/)
     .filter(Boolean)
     .map((word) => {
-      const like = `%${word.replace(/[%_\\]/g, '\\$&')}%`;
+      const like = `%${likeText(word)}%`;
       return sql`(lower(${fileImportRow.label}) like ${like} or lower(convert(${fileImportRow.raw} using utf8mb4)) like ${like})`;
     });
 

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import type { Change } from '../../core/change';
 import { itemPatchSchema } from '../../core/item';
 import type { Json } from '../../core/json';
@@ -10,13 +9,8 @@ import { commitItems } from '../changes/commit-items';
 import { recordChanges } from '../changes/record-changes';
 import { createItemWithin } from '../items/create-item';
 import { knownPhotos } from '../records/known-photos';
+import { madeKey } from '../records/made-key';
 import type { StagedRow } from './changes-of';
-
-/** The same row makes one item, however often it is carried out. */
-const keyOf = (importId: number, line: number): string => {
-  const hash = createHash('sha256').update(`file ${importId} line ${line}`).digest('hex');
-  return `${hash.slice(0, 8)}-${hash.slice(8, 12)}-4${hash.slice(13, 16)}-8${hash.slice(17, 20)}-${hash.slice(20, 32)}`;
-};
 
 /**
  * Makes an item of a row that is of none.
@@ -46,7 +40,7 @@ export async function makeNewItem(tx: Executor, row: StagedRow, task: TaskRow, s
   const { id } = await createItemWithin(tx, actor, {
     fields: parsed.data,
     quantity,
-    key: keyOf(row.importId, row.line),
+    key: madeKey(`file ${row.importId} line ${row.line}`),
   });
   // Taken back with the run, it is gone from the inventory again.
   const context = { actor, why: 'import' as const, at: new Date(), runId: task.runId ?? undefined };

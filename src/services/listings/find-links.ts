@@ -2,6 +2,7 @@ import { and, asc, eq, gt, inArray, like, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { knotStates } from '../../core/sync';
 import { database } from '../../db/client';
+import { likeText } from '../../db/like';
 import { item, listing, previousRemoteId } from '../../db/schema';
 
 export const findLinksSchema = z.object({
@@ -37,7 +38,7 @@ export async function findLinks(
   input: z.infer<typeof findLinksSchema>,
 ): Promise<{ links: LinkView[]; next: number | null }> {
   const db = database();
-  const words = input.q ? `%${input.q.replace(/[%_\\]/g, '\\$&')}%` : null;
+  const words = input.q ? `%${likeText(input.q)}%` : null;
   const rows = await db
     .select({ listing, sku: item.sku, title: item.title, photo: item.mainPhoto })
     .from(listing)

@@ -15,6 +15,7 @@ import {
 import { isPatchable } from '../../core/item/item';
 import type { Json } from '../../core/json';
 import { knotStates } from '../../core/sync';
+import { likeText } from '../../db/like';
 import { item } from '../../db/schema';
 import { today } from './today';
 
@@ -35,7 +36,6 @@ const columnOf = (field: string): SQL =>
 
 /** A name inside a JSON document, whatever signs it holds. */
 export const pathOf = (name: string): string => `$."${name.replace(/(["\\])/g, '\\$1')}"`;
-const like = (text: string): string => text.replace(/[%_\\]/g, '\\$&');
 const exact = (text: SQL): SQL => sql`rtrim(lower(${text})) collate utf8mb4_bin`;
 
 /** Words compared as the core compares them. `column`, where there is one: an index finds what may fit first. */
@@ -54,11 +54,11 @@ function wordTerm(text: SQL, { op, value }: Condition, column: SQL | null): SQL 
   const found = (term: SQL, near: SQL) => (column ? sql`(${near} and ${term})` : term);
   switch (op) {
     case 'contains':
-      return sql`${exact(text)} like ${`%${like(first)}%`}`;
+      return sql`${exact(text)} like ${`%${likeText(first)}%`}`;
     case 'begins':
-      return found(sql`${exact(text)} like ${`${like(first)}%`}`, sql`${column} like ${`${like(first)}%`}`);
+      return found(sql`${exact(text)} like ${`${likeText(first)}%`}`, sql`${column} like ${`${likeText(first)}%`}`);
     case 'ends':
-      return sql`${exact(text)} like ${`%${like(first)}`}`;
+      return sql`${exact(text)} like ${`%${likeText(first)}`}`;
     default:
       return found(sql`${exact(text)} in ${wanted}`, sql`${column} in ${wanted}`);
   }

@@ -1,28 +1,14 @@
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { FoundPage } from '@/services/gathering/find-found';
 import { When } from '@/ui/controls/when';
-import { api } from '@/ui/data/api';
-import { useCommand } from '@/ui/data/use-command';
+import { useTask } from '@/ui/data/use-task';
 
 type Props = { page: FoundPage | undefined; account: AccountView; reading: boolean; read: () => void };
 
 /** When an account was read and how much was found; how far a reading is that is under way. */
 export function FoundHead({ page, account, reading, read }: Props) {
   const task = page?.reading;
-  const stop = useCommand(
-    async () => {
-      if (task) await api('POST /tasks/{id}/stop', { params: { id: task.id }, body: {} });
-      return undefined;
-    },
-    { touches: [['found']], tells: true },
-  );
-  const goOn = useCommand(
-    async () => {
-      if (task) await api('POST /tasks/{id}/resume', { params: { id: task.id }, body: {} });
-      return undefined;
-    },
-    { touches: [['found']], tells: true },
-  );
+  const { stop, goOn } = useTask(task?.id, [['found']]);
   if (task)
     return (
       <p role="status" className="flex items-center gap-3">

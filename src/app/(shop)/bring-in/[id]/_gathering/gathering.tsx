@@ -7,6 +7,7 @@ import { Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';
 import { useCommand } from '@/ui/data/use-command';
+import { useTask } from '@/ui/data/use-task';
 import { BroughtIn } from './brought-in';
 import { Questions } from './questions';
 
@@ -42,14 +43,15 @@ export function Gathering({ id }: { id: number }) {
 /** In one line: what was done, and the next thing to do. */
 function Progress({ view }: { view: GatheringView }) {
   const { task } = view;
-  const deed = (verb: 'stop' | 'resume') => async () => {
-    // What was begun long ago and is not known as a task any more begins where it was.
-    if (!task) await api('POST /gatherings/{id}/go-on', { params: { id: view.id } });
-    else await api(`POST /tasks/{id}/${verb}`, { params: { id: task.id }, body: {} });
-    return undefined;
-  };
-  const stop = useCommand(deed('stop'), { tells: true });
-  const goOn = useCommand(deed('resume'), { tells: true });
+  const { stop, goOn } = useTask(task?.id, [['gatherings', view.id]]);
+  // What was begun long ago and is not known as a task any more begins where it was.
+  const again = useCommand(
+    async () => {
+      await api('POST /gatherings/{id}/go-on', { params: { id: view.id } });
+      return undefined;
+    },
+    { touches: [['gatherings', view.id]], tells: true },
+  );
   const first = view.items[0]?.itemId;
   const broken = task === null || task.state === 'failed' || task.state === 'stopped';
   if (view.state === 'working')
@@ -61,7 +63,7 @@ function Progress({ view }: { view: GatheringView }) {
           {task?.message ? <span className="text-warning"> – {task.message}</span> : null}
         </span>
         {broken ? (
-          <button type="button" className="btn btn-sm" onClick={() => void goOn.run()}>
+          <button type="button" className="btn btn-sm" onClick={() => void (task ? goOn : again).run()}>
             Go on
           </button>
         ) : (

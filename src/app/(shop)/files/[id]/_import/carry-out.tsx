@@ -7,6 +7,7 @@ import type { ImportView } from '@/services/importing/find-imports';
 import { api } from '@/ui/data/api';
 import { type HeldBack, sendPart } from '@/ui/data/consequences';
 import { useCommand } from '@/ui/data/use-command';
+import { useTask } from '@/ui/data/use-task';
 
 const count = (number: number, one: string, many = `${one}s`) =>
   `${number.toLocaleString('en')} ${number === 1 ? one : many}`;
@@ -40,17 +41,11 @@ export function CarryOut({ file, held, counts: comesTo }: Props) {
     await api('POST /runs/{id}/undo', { params: { id: file.runId ?? 0 }, body: {} });
     return 'It is taken back';
   });
-  const goOn = useCommand(
-    async () => {
-      if (file.taskId !== null) await api('POST /tasks/{id}/resume', { params: { id: file.taskId }, body: {} });
-      return undefined;
-    },
-    { touches: [['imports'], ['tasks']] },
-  );
+  const { goOn } = useTask(file.taskId, [['imports']]);
   // What is being decided about single rows is kept before anything is carried out.
   const isDeciding = useIsMutating() > 0;
   const some = counts.change + counts.conflict + counts.new;
-  const problem = compare.problem || apply.problem || undo.problem || goOn.problem;
+  const problem = compare.problem || apply.problem || undo.problem;
   return (
     <div className="flex min-h-12 flex-wrap items-center gap-3 border-b border-base-300 px-4 py-2">
       {state === 'open' ? (
