@@ -7,6 +7,7 @@ const services = [
   'changes',
   'routines',
   'items',
+  'photos',
   'accounts',
   'listings',
   'stock',

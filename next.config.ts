@@ -14,7 +14,7 @@ const headers = [
 
 const config: NextConfig = {
   poweredByHeader: false,
-  serverExternalPackages: ['sharp', 'mysql2', 'pino', 'sanitize-html'],
+  serverExternalPackages: ['opentype.js', 'sharp', 'mysql2', 'pino', 'sanitize-html'],
   headers: async () => [{ source: '/:path*', headers }],
   // Types are checked by `npm test`, once and with the compiler of choice.
   typescript: { ignoreBuildErrors: true },

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Json } from '../core/json';
-import { type Content, readPhotoReference } from '../core/listing';
+import type { Content } from '../core/listing';
+import { readPhotoReference } from '../core/photo/reference';
 
 const offered = z.object({
   axes: z.array(

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import sharp from 'sharp';
 import { NettingError } from '../core/errors';
 import { makeDerivatives, removeDerivatives } from './derivatives';
+import { mostPixels } from './limits';
 import { photoStore } from './store';
 
 export const maxPhotoBytes = 30_000_000;
@@ -31,7 +32,7 @@ export async function storePhoto(bytes: Buffer, name: string, sizes: 'now' | 'la
       fix: 'Set the phone’s camera to its most compatible format (JPEG), or save the picture as JPEG, and add it again',
     });
   const meta = bytes.length
-    ? await sharp(bytes, { limitInputPixels: 120_000_000 })
+    ? await sharp(bytes, { limitInputPixels: mostPixels })
         .metadata()
         .catch(() => null)
     : null;

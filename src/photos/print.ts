@@ -1,5 +1,6 @@
 import sharp from 'sharp';
 import type { PhotoPrint } from '../core/match';
+import { mostPixels } from './limits';
 
 /** Longest side of what a print is made from, and the sides of its two grids. */
 const seen = 128;
@@ -106,7 +107,7 @@ const hexOf = (value: number) => Math.min(255, Math.round(value)).toString(16).p
  * @throws when it cannot be read as a picture
  */
 export async function photoPrint(bytes: Buffer): Promise<PhotoPrint> {
-  const { data, info } = await sharp(bytes, { limitInputPixels: 120_000_000, failOn: 'error' })
+  const { data, info } = await sharp(bytes, { limitInputPixels: mostPixels, failOn: 'error' })
     .rotate()
     .flatten({ background: '#ffffff' })
     .resize(seen, seen, { fit: 'inside', fastShrinkOnLoad: true })

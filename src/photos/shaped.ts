@@ -1,8 +1,7 @@
 import sharp from 'sharp';
-import { readPhotoReference } from '../core/listing';
+import { readPhotoReference } from '../core/photo/reference';
 import type { MarketRules } from '../core/rules';
-import { readDerivative } from './derivatives';
-import { photoStore } from './store';
+import { readDerivative, readWhole } from './derivatives';
 
 const artworkSide = 6_000;
 
@@ -42,7 +41,7 @@ export async function fillTo(picture: Buffer, [wide, high]: [number, number]): P
 export async function photoFor(reference: string, rules: MarketRules['photos']): Promise<Buffer> {
   const { hash, shape } = readPhotoReference(reference);
   if (rules.kind === 'artwork')
-    return sharp(await photoStore.read(hash))
+    return sharp(await readWhole(hash))
       .rotate()
       .resize(artworkSide, artworkSide, { fit: 'inside', withoutEnlargement: true })
       .flatten({ background: '#ffffff' })

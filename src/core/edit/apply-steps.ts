@@ -1,12 +1,14 @@
 import { applyChanges, type Change, type DoneChange, type ItemRecord, isMeant, isTarget } from '../change';
 import { type Catalogue, type Field, fieldValue } from '../field';
-import type { Item } from '../item/item';
+import type { Item, Photo } from '../item/item';
 import { type Axis, regenerate, type Variation } from '../item/variations';
 import { type Json, ownValue } from '../json';
 import { toPlainText } from '../listing/fit/plain-text';
 import { variablesOf } from '../listing/template/render';
 import { type Box, boxFor } from '../measure/parcel';
 import type { RoundingName } from '../measure/rounding';
+import { keptChoice, remadeBy } from '../photo/kept-places';
+import type { PhotoKnowledge } from '../photo/known';
 import { engines } from './engines';
 import { fieldOf, type Step } from './step';
 import { applyVerb, isFor, type WantedNet } from './verbs';
@@ -29,6 +31,8 @@ export type StepContext = {
   boxes: readonly Box[];
   /** What category an item has on an account, as far as that can be told from the item. */
   suggestedCategory(item: Item, account: number): SuggestedCategory | null;
+  /** What is known of the items' pictures, and of those that steps name. */
+  photos?: PhotoKnowledge;
   /** What such things sold for in so many days up to now. */
   soldFor(item: Item, days: number): SoldFor | null;
 };
@@ -140,6 +144,32 @@ function tableOf(item: Item, axes: readonly Axis[]): { rows: Variation[] } | { r
     : { rows };
 }
 
+/** Pictures that changes name, besides the item's own. */
+const photosIn = (changes: readonly Change[], { photos }: StepContext): Photo[] =>
+  photos === undefined
+    ? []
+    : changes.flatMap(({ target, field, to }) =>
+        field === 'photos' && target.account === undefined && Array.isArray(to)
+          ? to.flatMap((one): Photo[] => {
+              const known = photos.at(String(one));
+              return known ? [{ hash: known.hash, width: known.width, height: known.height }] : [];
+            })
+          : [],
+      );
+
+/** What accounts chose of photos that were made anew: each keeps its place and is made of what it is by then. */
+function followed(
+  { item, overrides }: ItemRecord,
+  became: ReadonlyMap<string, string>,
+  photos: PhotoKnowledge | undefined,
+): Change[] {
+  return [...overrides].flatMap(([account, own]): Change[] => {
+    const { photos: chosen } = own;
+    const kept = Array.isArray(chosen) ? keptChoice(chosen, became, photos && remadeBy(photos)) : null;
+    return kept ? [{ target: { item: item.id, account }, field: 'photos', to: kept }] : [];
+  });
+}
+
 /**
  * A series of steps on one item, each seeing the result of those before. When one is refused the item stays as it is, so
  * that nobody gets half of a change. Pure; what it says is carried out by the one writer.
@@ -171,6 +201,7 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
         variables: variablesAt(current, place),
         ...priceAt(current, place, context),
         ...proposedAt(current, place, context),
+        ...(place.field.kind.is === 'photos' ? { photos: context.photos } : {}),
       });
       if ('refused' in outcome) return { refused: outcome.refused, field: place.field.label };
       if (place.field.same(outcome.to, place.now)) continue;
@@ -182,6 +213,7 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
           field: place.field.label,
         };
       made.push({ ...place.change, to: outcome.to });
+      if (outcome.became) made.push(...followed(current, new Map(outcome.became), context.photos));
       if (place.field.kind.is === 'axes') {
         const table = tableOf(current.item, outcome.to as Axis[]); // passed the field's schema
         if ('refused' in table) return { refused: table.refused, field: place.field.label };
@@ -189,7 +221,7 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
       }
     }
     if (made.length === 0) continue;
-    const applied = applyChanges(current, made, options);
+    const applied = applyChanges(current, made, { ...options, photos: photosIn(made, context) });
     if ('refused' in applied) return { refused: applied.refused.why, field: applied.refused.field };
     current = applied.record;
     done = { changes: applied.changes, record: current };
@@ -200,7 +232,8 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
   }
   if (rounds < 2) return done;
   // What one step did another may have taken back.
-  const applied = applyChanges(record, [...last.values()], options);
+  const lasting = [...last.values()];
+  const applied = applyChanges(record, lasting, { ...options, photos: photosIn(lasting, context) });
   if ('refused' in applied) return { refused: applied.refused.why, field: applied.refused.field };
   return { changes: applied.changes, record: applied.record };
 }

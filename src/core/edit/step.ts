@@ -48,8 +48,8 @@ export function fieldOf(step: Pick<Step, 'field' | 'where'>, catalogue: Catalogu
       : catalogue.listing(step.field);
 }
 
-/** Photos and the table of combinations have ways of their own. */
-const closed = ['photos', 'combinations', 'size'];
+/** The table of combinations and a parcel's sides have ways of their own. */
+const closed = ['combinations', 'size'];
 
 /** Why a step cannot be carried out on anything, in a sentence; null when it can. */
 export function stepFault(step: Step, catalogue: Catalogue): string | null {

@@ -34,6 +34,14 @@ export function applyTone(pixels: Uint8ClampedArray, tone: Tone): void {
   }
 }
 
+/** White balance that makes a colour grey, such as that of a spot that a person calls grey. */
+export function balanceOf(red: number, green: number, blue: number): { warmth: number; tint: number } {
+  const mean = (red + green + blue) / 3;
+  if (mean === 0) return { warmth: 0, tint: 0 };
+  const within = (value: number) => Math.round(Math.max(-100, Math.min(100, value)));
+  return { warmth: within(((blue - red) / (2 * mean)) * 400), tint: within((green / mean - 1) * 400) };
+}
+
 /**
  * White balance that makes the bright, nearly colourless part of the picture grey: proposed warmth and tint. A picture
  * without such a part gets none.
@@ -56,9 +64,5 @@ export function proposeBalance(pixels: Uint8ClampedArray): { warmth: number; tin
     count++;
   }
   if (count < 20) return { warmth: 0, tint: 0 };
-  const mean = (red + green + blue) / 3;
-  const within = (value: number) => Math.round(Math.max(-100, Math.min(100, value)));
-  const tint = within((green / mean - 1) * 400);
-  const warmth = within(((blue - red) / (2 * mean)) * 400);
-  return { warmth, tint };
+  return balanceOf(red, green, blue);
 }

@@ -3,6 +3,8 @@ import { boolean, date, double, index, int, mediumtext, mysqlTable, text, varcha
 import type { RoutinePlan, Step } from '../../core/edit';
 import type { Filter, SortName } from '../../core/filter';
 import type { Axis, ConditionGrade, CustomField, CustomValues, MovementReason, Variation } from '../../core/item';
+import type { BadgeArt } from '../../core/photo/layer';
+import type { PhotoLook } from '../../core/photo/look';
 import { document, id, minor, moment, reference, standing } from './columns';
 
 /** One sellable thing. `quantity` is the sum of its movements, kept in the transaction that writes them. */
@@ -82,7 +84,18 @@ export const photoFile = mysqlTable('photo_file', {
   recipe: document<Record<string, unknown> | null>('recipe'),
   /** What it looks like, as numbers: one for each way up. Null where nobody has asked yet. */
   print: document<[string, string, string, string] | null>('print'),
+  /** What it shows, as numbers; of an original. Null where nobody has looked at it yet. */
+  look: document<PhotoLook | null>('look'),
   createdAt: moment('created_at').notNull(),
+});
+
+/** Badges that are put on photos, under a name. What carries one names it by its number. */
+export const badge = mysqlTable('badge', {
+  id: id(),
+  name: varchar('name', { length: 60 }).notNull().unique(),
+  art: document<BadgeArt>('art').notNull(),
+  byName: varchar('by_name', { length: 120 }).notNull(),
+  at: moment('at').notNull(),
 });
 
 /** A photo's place on an item; the same photo may stand twice. */

@@ -7,6 +7,7 @@ import { importingEndpoints } from './importing';
 import { itemsEndpoints } from './items';
 import { listingsEndpoints } from './listings';
 import { outboxEndpoints } from './outbox';
+import { photosEndpoints } from './photos';
 import { postageEndpoints } from './postage';
 import { recordsEndpoints } from './records';
 import { routinesEndpoints } from './routines';
@@ -19,6 +20,7 @@ import { templatesEndpoints } from './templates';
 export const endpoints = [
   ...recordsEndpoints,
   ...itemsEndpoints,
+  ...photosEndpoints,
   ...changesEndpoints,
   ...routinesEndpoints,
   ...accountsEndpoints,

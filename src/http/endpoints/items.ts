@@ -14,7 +14,6 @@ import { itemSheet, itemSheetSchema } from '../../services/items/item-sheet';
 import { flawSchema, markFlaw } from '../../services/items/mark-flaw';
 import { numberItem } from '../../services/items/number-item';
 import { orderPhotos, orderPhotosSchema } from '../../services/items/order-photos';
-import { photoHashSchema, photoRecipe } from '../../services/items/photo-recipe';
 import { itemPreviewSchema, previewItem } from '../../services/items/preview-item';
 import { customFieldKeySchema, removeCustomField } from '../../services/items/remove-custom-field';
 import { newCustomFieldSchema, saveCustomField } from '../../services/items/save-custom-field';
@@ -26,7 +25,6 @@ import { wordingProposals, wordingSchema } from '../../services/items/wording-pr
 import { loadCustomFields } from '../../services/records/load-custom-fields';
 import { readSettings, shopSettingsSchema, someSettingsSchema } from '../../services/records/read-settings';
 import { done, endpoint } from '../endpoint';
-import { madeFrom } from '../made-from';
 import { readLimited } from '../read-limited';
 
 /** Recording items: the sheet, photos, history, and what helps while one is written. */
@@ -106,13 +104,11 @@ export const itemsEndpoints = [
     method: 'POST',
     path: '/items/{id}/photos',
     tag: 'Items',
-    summary:
-      'Add a photo: the picture is the body, its name may be in X-File-Name; X-Made-From says which photo it was made of',
+    summary: 'Add a photo: the picture is the body, its name may be in X-File-Name',
     takesPicture: true,
     answer: z.object({ hash: z.string(), photos: z.array(z.string()) }),
     run: async ({ actor, params, request }) =>
       addPhoto(actor, params.id, {
-        made: madeFrom(request.headers.get('x-made-from')),
         bytes: await readLimited(request, maxPhotoBytes),
         name: decodeURIComponent(request.headers.get('x-file-name') ?? ''),
       }),
@@ -134,15 +130,6 @@ export const itemsEndpoints = [
     body: flawSchema,
     answer: done,
     run: ({ actor, params, body }) => markFlaw(actor, params.id, body),
-  }),
-  endpoint({
-    method: 'GET',
-    path: '/photos/recipe',
-    tag: 'Items',
-    summary: 'What a picture was made from, and how',
-    query: photoHashSchema,
-    answer: z.object({ original: z.string(), recipe: z.record(z.string(), z.unknown()).nullable() }),
-    run: ({ query }) => photoRecipe(query),
   }),
   endpoint({
     method: 'POST',

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { PoolConnection } from 'mysql2/promise';
 import type { Change } from '../../core/change';
 import { applySteps, applyToNumbers, asChange, isOnNumbers, type Step } from '../../core/edit';
+import type { Photo } from '../../core/item';
 import { homeCurrency } from '../../core/measure';
 import type { Db } from '../../db/client';
 import { readRows } from '../../db/raw';
@@ -11,6 +12,7 @@ import { groupByItem } from '../records/load-items';
 import { commitItems } from './commit-items';
 import type { SendPart } from './queue-changes';
 import { stepContext } from './step-context';
+import { keepMade, photosFor } from './step-photos';
 import { type Planned, writeNumbers } from './write-numbers';
 
 export type PortionOptions = {
@@ -25,7 +27,13 @@ export type PortionOptions = {
   generalOnly?: boolean;
 };
 
-export type PortionResult = { items: number; listings: number; reasons: string[] };
+export type PortionResult = {
+  items: number;
+  listings: number;
+  reasons: string[];
+  /** Pictures that nobody had made before. */
+  made: string[];
+};
 
 type Slim = [id: number, price: number | null, quantity: number, varied: number];
 
@@ -64,26 +72,34 @@ export async function changePortion(db: Db, ids: readonly number[], options: Por
     why: 'bulk',
     send: send ? 'all' : 'falls',
   });
-  if (whole.length === 0) return { items: planned.length, listings, reasons };
+  if (whole.length === 0) return { items: planned.length, listings, reasons, made: [] };
   const { context, accounts } = await stepContext(db, steps);
+  const photos: Photo[] = [];
+  const made: string[] = [];
   const committed = await commitItems(
     db,
     whole,
-    ({ items, listings: rows }) => {
+    async ({ items, listings: rows }) => {
       const byItem = groupByItem(rows);
-      return items.flatMap((item): Change[] => {
-        const result = applySteps(steps, itemRecord(item, byItem.get(item.id) ?? []), context);
+      const known = await photosFor(db, steps, items, rows);
+      const changes = items.flatMap((item): Change[] => {
+        const result = applySteps(steps, itemRecord(item, byItem.get(item.id) ?? []), { ...context, photos: known });
         if ('changes' in result) return asChange(result);
         reasons.push(result.refused);
         return [];
       });
+      const kept = await keepMade(db, changes, known);
+      photos.push(...kept.named);
+      made.push(...kept.made);
+      return changes;
     },
-    { actor, why: 'bulk', at: new Date(), runId, send: send ? 'all' : 'falls', part, accounts },
+    { actor, why: 'bulk', at: new Date(), runId, send: send ? 'all' : 'falls', part, accounts, photos },
   );
   reasons.push(...committed.refused.map((one) => one.why));
   return {
     items: planned.length + committed.items.filter((one) => one.changes.length).length,
     listings: listings + committed.queued,
     reasons,
+    made,
   };
 }

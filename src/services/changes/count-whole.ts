@@ -11,6 +11,7 @@ import type { Edit } from './edit-schema';
 import { findEditedListings } from './edited-listings';
 import { hearSales } from './followed-sales';
 import { stepContext } from './step-context';
+import { lookFor, photosFor } from './step-photos';
 import { weighChange } from './weigh-change';
 
 /** As many items are read at once as are counted in about a tenth of a second: who waits sees it move, and can stop it. */
@@ -37,13 +38,15 @@ export async function* countWhole(edit: Edit): AsyncGenerator<EditConsequences> 
       loadItems(db, ids),
       findEditedListings(db, ids),
       hearSales(edit.steps, ids),
+      lookFor(edit.steps, ids),
     ]);
-    return { items, byItem: groupByItem(listings), next: from + ids.length };
+    const photos = await photosFor(db, edit.steps, items, listings);
+    return { items, photos, byItem: groupByItem(listings), next: from + ids.length };
   };
   let size = firstPortion;
   let coming = read(0, size);
   for (let at = 0; at < all.length; ) {
-    const { items, byItem, next } = await coming;
+    const { items, photos, byItem, next } = await coming;
     coming = read(next, size);
     // Whoever stops here must not leave a failure behind that nobody hears.
     coming.catch(() => undefined);
@@ -51,7 +54,7 @@ export async function* countWhole(edit: Edit): AsyncGenerator<EditConsequences> 
     for (const item of items) {
       total.items++;
       const rows = byItem.get(item.id) ?? [];
-      const result = applySteps(edit.steps, itemRecord(item, rows), context);
+      const result = applySteps(edit.steps, itemRecord(item, rows), { ...context, photos });
       if ('refused' in result) {
         total.refuse(item.id, result.refused);
         continue;

@@ -2,10 +2,12 @@ import { eq, sql } from 'drizzle-orm';
 import { nextPortions, type Progress, type Range, readKeptStep, type Step, withDone } from '../../core/edit';
 import { ownTransaction } from '../../db/raw';
 import { run, type TaskRow } from '../../db/schema';
+import { makeSizes } from '../../photos/derivatives';
 import { advanceBeside } from '../records/advance-task';
 import { changePortion, type PortionOptions, type PortionResult } from './change-portion';
 import { hearSales } from './followed-sales';
 import type { SendPart } from './queue-changes';
+import { lookFor } from './step-photos';
 
 /** What a change of many is to do: to these items, in the order of their numbers. */
 export type EditTask = { ids: number[]; steps: Step[]; send: boolean; part?: SendPart };
@@ -64,10 +66,11 @@ async function carryOut(task: TaskRow, holder: string, range: Range): Promise<Ta
   const runId = task.runId ?? 0;
   // A task of before may hold them in the form of before.
   const now = steps.map(readKeptStep);
-  await hearSales(now, portion);
-  return ownTransaction(async (db, connection) => {
+  await Promise.all([hearSales(now, portion), lookFor(now, portion)]);
+  let made: string[] = [];
+  const kept = await ownTransaction(async (db, connection) => {
     const began = performance.now();
-    const nothing: PortionResult = { items: 0, listings: 0, reasons: [] };
+    const nothing: PortionResult = { items: 0, listings: 0, reasons: [], made: [] };
     const how: PortionOptions = {
       connection,
       actor: { id: task.byId, name: task.byName },
@@ -77,6 +80,7 @@ async function carryOut(task: TaskRow, holder: string, range: Range): Promise<Ta
       part,
     };
     const done = portion.length ? await changePortion(db, portion, how) : nothing;
+    made = done.made;
     const tookMs = performance.now() - began;
     const kept = await advanceBeside(db, task, holder, (kept) => {
       const before = (kept.result ?? noEditResult) as EditResult; // written here
@@ -102,4 +106,7 @@ async function carryOut(task: TaskRow, holder: string, range: Range): Promise<Ta
       .where(eq(run.id, runId));
     return kept;
   });
+  // With nobody held: what was made in words is made in pictures.
+  await makeSizes(made);
+  return kept;
 }

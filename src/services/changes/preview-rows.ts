@@ -14,13 +14,16 @@ import { type AccountNet, accountNets, netsAt, priceThere } from '../records/acc
 import { inputOf } from '../records/compute-row';
 import { itemRecord } from '../records/item-record';
 import { groupByItem, loadItems } from '../records/load-items';
+import type { LoadedPhotos } from '../records/photo-knowledge';
 import { selectionWhere } from '../records/selection';
 import { checkSteps } from './check-steps';
 import type { PreviewEdit } from './edit-schema';
 import { findEditedListings } from './edited-listings';
 import { hearSales } from './followed-sales';
 import { netTuple } from './net-tuple';
+import { shotSchema, shotsOf } from './preview-shots';
 import { type LoadedSteps, stepContext } from './step-context';
+import { lookFor, photosFor } from './step-photos';
 
 const shownChangeSchema = z.object({
   /** The same for the same field at the same place, over all rows. */
@@ -35,6 +38,8 @@ const shownChangeSchema = z.object({
   isNumber: z.boolean(),
   /** How long a text becomes there, of how much. */
   note: z.string().nullable(),
+  /** Of photos, one by one. */
+  shots: z.object({ before: z.array(shotSchema), after: z.array(shotSchema) }).nullable(),
 });
 export type ShownChange = z.infer<typeof shownChangeSchema>;
 
@@ -61,7 +66,7 @@ export type PreviewRow = z.infer<typeof previewRowSchema>;
 
 const numberKinds = ['money', 'whole', 'number', 'weight', 'length', 'priceRule'];
 
-function shown(change: DoneChange, before: ItemRecord, { context }: LoadedSteps): ShownChange[] {
+function shown(change: DoneChange, before: ItemRecord, { context }: LoadedSteps, photos?: LoadedPhotos): ShownChange[] {
   const { item } = before;
   const { account, combination } = change.target;
   const field: Field | undefined =
@@ -77,21 +82,23 @@ function shown(change: DoneChange, before: ItemRecord, { context }: LoadedSteps)
     return field.kind.is === 'rich' ? toPlainText(said) : said;
   };
   const row = combination === undefined ? undefined : item.variations.find((one) => one.key === combination);
+  // Where nothing was written for the account, it is what it got of the item.
+  const from =
+    account !== undefined && change.from === null
+      ? (context.listed(before, account, change.field) ?? null)
+      : change.from;
+  const isPhotos = field.kind.is === 'photos';
   return [
     {
       column: `${account ?? ''}/${combination === undefined ? '' : 'combination'}/${change.field}`,
       label: field.label,
       accountId: account ?? null,
       combination: row ? combinationWords(row.values) : null,
-      // Where nothing was written for the account, it is what it got of the item.
-      before: text(
-        account !== undefined && change.from === null
-          ? (context.listed(before, account, change.field) ?? null)
-          : change.from,
-      ),
-      after: text(change.to),
+      before: isPhotos ? '' : text(from),
+      after: isPhotos ? '' : text(change.to),
       isNumber: numberKinds.includes(field.kind.is),
       note: null,
+      shots: isPhotos ? { before: shotsOf(from, photos), after: shotsOf(change.to, photos) } : null,
     },
   ];
 }
@@ -118,6 +125,7 @@ function shownThere(
   before: Seen,
   after: Seen,
   { context }: LoadedSteps,
+  photos?: LoadedPhotos,
 ): { changes: ShownChange[]; breaks: string[] } {
   const at = ({ item, overrides }: Seen) =>
     computeListing(inputOf(item, { ...row, overrides: overrides.get(account.id) ?? {} }, account));
@@ -136,10 +144,11 @@ function shownThere(
       label,
       accountId: null,
       combination: null,
-      before: text(from),
-      after: text(to),
+      before: field === 'photos' ? '' : text(from),
+      after: field === 'photos' ? '' : text(to),
       isNumber: known !== undefined && numberKinds.includes(known.kind.is),
       note: length === undefined || max === undefined ? null : `${length} of ${max}`,
+      shots: field === 'photos' ? { before: shotsOf(from, photos), after: shotsOf(to, photos) } : null,
     };
   });
   const known = new Set(was.issues.map((one) => one.message));
@@ -161,15 +170,16 @@ export async function previewRows(edit: PreviewEdit, limit = 60): Promise<Previe
     ),
   );
   const ids = found.map(([id]) => id);
-  const photos = new Map(found);
+  const mainPhotos = new Map(found);
   const [items, listings] = await Promise.all([loadItems(db, ids), findEditedListings(db, ids)]);
-  await hearSales(edit.steps, ids);
+  await Promise.all([hearSales(edit.steps, ids), lookFor(edit.steps, ids)]);
+  const photos = await photosFor(db, edit.steps, items, listings);
   const byItem = groupByItem(listings);
   return items.map((item): PreviewRow => {
     const rows = byItem.get(item.id) ?? [];
     const before: ItemRecord = itemRecord(item, rows);
     const { overrides } = before;
-    const result = applySteps(edit.steps, before, loaded.context);
+    const result = applySteps(edit.steps, before, { ...loaded.context, photos });
     const after: Seen = 'record' in result ? result.record : before;
     const price = (account: number, from: Seen['overrides']) => {
       const own = from.get(account)?.price;
@@ -180,17 +190,17 @@ export async function previewRows(edit: PreviewEdit, limit = 60): Promise<Previe
     const seen =
       edit.account === undefined
         ? {
-            changes: 'changes' in result ? result.changes.flatMap((one) => shown(one, before, loaded)) : [],
+            changes: 'changes' in result ? result.changes.flatMap((one) => shown(one, before, loaded, photos)) : [],
             breaks: [],
           }
         : there && net && there.state !== 'none'
-          ? shownThere(there, net, before, after, loaded)
+          ? shownThere(there, net, before, after, loaded, photos)
           : { changes: [], breaks: [] };
     return {
       id: item.id,
       sku: item.sku,
       title: item.title,
-      photo: photos.get(item.id) ?? null,
+      photo: mainPhotos.get(item.id) ?? null,
       ...seen,
       refused: 'refused' in result ? result.refused : null,
       nets: rows

@@ -4,8 +4,8 @@ import { type Executor, transaction } from '../../db/client';
 import { type FoundRow, foundListing, matchDecision, matchQuestion } from '../../db/schema';
 import { candidateItems } from '../listings/candidate-items';
 import { loadAccounts } from '../records/load-accounts';
+import { printsOf } from '../records/photo-prints';
 import { openHere } from './found-filter';
-import { printsOf } from './prints';
 import { keyOfFound, keyOfItem } from './thing-keys';
 import { thingOfFound, thingsOfItems } from './things';
 

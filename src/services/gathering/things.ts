@@ -6,7 +6,7 @@ import type { Executor } from '../../db/client';
 import { type FoundRow, itemPhoto, listing } from '../../db/schema';
 import type { CandidateItem } from '../listings/candidate-items';
 import type { LoadedAccount } from '../records/load-accounts';
-import { printsLookedAt } from './prints';
+import { printsLookedAt } from '../records/photo-prints';
 import { keyOfFound, keyOfItem, placeOfAccount } from './thing-keys';
 
 /** So many of a thing's photos are compared. */

@@ -14,9 +14,9 @@ import { computeRow } from '../records/compute-row';
 import { knownPhotos } from '../records/known-photos';
 import type { LoadedAccount } from '../records/load-accounts';
 import { loadItem } from '../records/load-items';
+import { printsOf } from '../records/photo-prints';
 import { refreshListings } from '../records/refresh-listings';
 import type { Maker } from './maker';
-import { printsOf } from './prints';
 
 const dateOf = (text: string | null) => (text === null ? null : new Date(text));
 const isThere = ({ state }: FoundRow) => state === 'live' || state === 'review';

@@ -1,20 +1,18 @@
 /** What the server said about a file that was not taken; null when it was. */
-export async function uploadPhoto(
-  address: string,
-  file: Blob,
-  name: string,
-  headers: Record<string, string> = {},
-): Promise<string | null> {
+export async function uploadPhoto(address: string, file: Blob, name: string): Promise<string | null> {
   const answer = await fetch(address, {
     method: 'POST',
     headers: {
       'content-type': file.type || 'application/octet-stream',
       'x-file-name': encodeURIComponent(name),
-      ...headers,
     },
     body: file,
   }).catch(() => null);
-  if (answer?.ok) return null;
+  return answer?.ok ? null : problemOf(answer, name);
+}
+
+/** What the server said of a file that it did not take; null is no answer at all. */
+export async function problemOf(answer: Response | null, name: string): Promise<string> {
   const body = (await answer?.json().catch(() => null)) as { title?: string; fix?: string } | null; // problem details, if anything
   return body?.title ? `${body.title}. ${body.fix ?? ''}` : `${name} did not arrive; add it again`;
 }

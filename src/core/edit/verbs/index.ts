@@ -7,6 +7,7 @@ import { fillVerb } from './fill';
 import { followSalesVerb } from './follow-sales';
 import * as lists from './lists';
 import * as others from './others';
+import * as photos from './photos';
 import { asFirstVerb, boxVerb, suggestVerb } from './proposed';
 import { clearVerb, setVerb } from './set';
 import { solveVerb } from './solve';
@@ -14,6 +15,7 @@ import * as texts from './texts';
 import type { Verb, VerbContext, VerbOutcome } from './verb';
 
 export { roundingLabels } from './amounts';
+export { cropShapes, putPlaces, whichLabels } from './photos';
 export { goalLabels } from './solve';
 export { caseLabels } from './texts';
 export type { WantedNet } from './wanted-net';
@@ -53,6 +55,21 @@ const all = [
   axesVerb,
   followSalesVerb,
   asFirstVerb,
+  photos.putPhotoVerb,
+  photos.replacePhotoVerb,
+  photos.takePhotoOutVerb,
+  photos.removePlacesVerb,
+  photos.orderPhotosVerb,
+  photos.originalLastVerb,
+  photos.cropPhotosVerb,
+  photos.turnPhotosVerb,
+  photos.lightPhotosVerb,
+  photos.lightByItselfVerb,
+  photos.cleanBackdropVerb,
+  photos.putBadgeVerb,
+  photos.takeBadgeOffVerb,
+  photos.changeBadgeVerb,
+  photos.plainPhotosVerb,
 ] as const;
 
 export const doSchema = z.discriminatedUnion('verb', [
@@ -89,6 +106,21 @@ export const doSchema = z.discriminatedUnion('verb', [
   axesVerb.schema,
   followSalesVerb.schema,
   asFirstVerb.schema,
+  photos.putPhotoVerb.schema,
+  photos.replacePhotoVerb.schema,
+  photos.takePhotoOutVerb.schema,
+  photos.removePlacesVerb.schema,
+  photos.orderPhotosVerb.schema,
+  photos.originalLastVerb.schema,
+  photos.cropPhotosVerb.schema,
+  photos.turnPhotosVerb.schema,
+  photos.lightPhotosVerb.schema,
+  photos.lightByItselfVerb.schema,
+  photos.cleanBackdropVerb.schema,
+  photos.putBadgeVerb.schema,
+  photos.takeBadgeOffVerb.schema,
+  photos.changeBadgeVerb.schema,
+  photos.plainPhotosVerb.schema,
 ]);
 export type Do = z.infer<typeof doSchema>;
 export type VerbName = Do['verb'];

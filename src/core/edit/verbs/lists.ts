@@ -70,7 +70,7 @@ const byLength = (a: string, b: string) => a.length - b.length;
 export const keepFirstVerb = defineVerb({
   name: 'keep-first',
   label: 'Keep the first',
-  kinds: ['list'],
+  kinds: ['list', 'photos'],
   schema: z.object({ verb: z.literal('keep-first'), count: z.number().int().min(0).max(60) }).strict(),
   apply: ({ count }, value) => ({ to: listOf(value).slice(0, count) }),
   say: ({ count }) => `the first ${count} only`,

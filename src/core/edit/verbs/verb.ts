@@ -3,6 +3,7 @@ import type { Field, KindName } from '../../field';
 import type { Json } from '../../json';
 import type { Box } from '../../measure/parcel';
 import type { RoundingName } from '../../measure/rounding';
+import type { PhotoKnowledge } from '../../photo/known';
 import type { Engines } from '../engines';
 import type { WantedNet } from './wanted-net';
 
@@ -26,6 +27,8 @@ export type VerbContext = {
   box?(): Box | null;
   /** The category that is suggested on this account, and how certain it is in percent. Only of an account. */
   suggested?(): SuggestedCategory | null;
+  /** What is known of pictures; only of photos. */
+  photos?: PhotoKnowledge;
   /** What such things sold for in so many days up to now; null where nothing is known. Amounts of the item's currency. */
   sold?(days: number): SoldFor | null;
 };
@@ -35,8 +38,11 @@ export type SoldFor = { median: number; count: number };
 /** `certainty`: 50 where another one fits just as well, 100 where no other fits at all. */
 export type SuggestedCategory = { id: string; certainty: number };
 
-/** What the value becomes, or why it cannot. */
-export type VerbOutcome = { to: Json } | { refused: string };
+/**
+ * What the value becomes, or why it cannot. `became`: of photos which took whose place, so that what accounts chose of
+ * them follows.
+ */
+export type VerbOutcome = { to: Json; became?: readonly (readonly [old: string, now: string])[] } | { refused: string };
 
 /** One way of changing a value: what it is called, which kinds of fields it is for, and what it does. */
 export type Verb<Name extends string, Schema extends z.ZodType<{ verb: Name }>> = {

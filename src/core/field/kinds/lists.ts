@@ -1,4 +1,5 @@
 import type { Json } from '../../json';
+import { isPhotoReference } from '../../photo/reference';
 import type { KindOf, KindVerbs, Read } from '../kind';
 import { choiceKind } from './choices';
 import { escapeText, splitText, unescapeText } from './escape';
@@ -72,8 +73,6 @@ export const mapKind: KindVerbs<'map'> = {
   },
 };
 
-const reference = /^[0-9a-f]{64}(~\d{1,4}x\d{1,4})?$/;
-
 export const photosKind: KindVerbs<'photos'> = {
   read(kind, text): Read {
     const value = text.split(/[\s,]+/).filter(Boolean);
@@ -82,7 +81,9 @@ export const photosKind: KindVerbs<'photos'> = {
   },
   show: (_kind, value) => (Array.isArray(value) ? value.join(' ') : ''),
   fault: (_kind, value) =>
-    Array.isArray(value) && value.length <= 200 && value.every((one) => typeof one === 'string' && reference.test(one))
+    Array.isArray(value) &&
+    value.length <= 200 &&
+    value.every((one) => typeof one === 'string' && isPhotoReference(one))
       ? null
       : 'Photos are named by their hash',
 };

@@ -1,10 +1,11 @@
 import { formatMoney } from '../../measure/money';
+import { readPhotoReference } from '../../photo/reference';
 import { feesOf } from '../../price/fees';
 import { labelFor } from '../../price/net';
 import type { MarketRules } from '../../rules/rules';
 import type { ListingInput } from '../context';
 import type { Content, Issue, ListingValue } from '../fields';
-import { isTooSmall, readPhotoReference } from '../fit/photos';
+import { chosenPhotos, isTooSmall } from '../fit/photos';
 import { fixFor, here, master, problem } from './problem';
 
 export function checkPrice(value: ListingValue, rules: MarketRules, input: ListingInput, content: Content): Issue[] {
@@ -90,7 +91,9 @@ export function checkPhotos(value: ListingValue, rules: MarketRules, input: List
         here('photos', 'Choose fewer here'),
       ),
     ];
-  const small = input.item.photos.filter((photo) => chosen.includes(photo.hash) && isTooSmall(photo, rules.photos));
+  const own = input.overrides.photos;
+  const there = Array.isArray(own) ? chosenPhotos(own, input.item.photos) : input.item.photos;
+  const small = there.filter((photo) => chosen.includes(photo.hash) && isTooSmall(photo, rules.photos));
   if (small.length) {
     const { minShortestSide = 0, minLongestSide } = rules.photos;
     const side =

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { photoReference, readPhotoReference } from '../../photo/reference';
 import { sampleItem } from '../../testing.test-data';
 import {
   cleanTag,
@@ -10,9 +11,7 @@ import {
   hasLink,
   isTooSmall,
   neededRatio,
-  photoReference,
   productTitle,
-  readPhotoReference,
   tagMeaning,
   textLength,
   titleVersions,
@@ -171,9 +170,9 @@ describe('photos', () => {
 
   test('a reference says hash and shape, and reads back', () => {
     expect(photoReference('abc', null)).toBe('abc');
-    expect(readPhotoReference(photoReference('abc', 1))).toEqual({ hash: 'abc', shape: [1, 1] });
-    expect(readPhotoReference(photoReference('abc', 1.91))).toEqual({ hash: 'abc', shape: [191, 100] });
-    expect(readPhotoReference('abc')).toEqual({ hash: 'abc', shape: null });
+    expect(readPhotoReference(photoReference('abc', 1))).toEqual({ hash: 'abc', shape: [1, 1], made: null });
+    expect(readPhotoReference(photoReference('abc', 1.91))).toEqual({ hash: 'abc', shape: [191, 100], made: null });
+    expect(readPhotoReference('abc')).toEqual({ hash: 'abc', shape: null, made: null });
   });
 });
 

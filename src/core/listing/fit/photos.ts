@@ -1,19 +1,17 @@
 import type { Photo } from '../../item/item';
+import type { Json } from '../../json';
+import { photoReference, readPhotoReference } from '../../photo/reference';
 import type { MarketRules } from '../../rules/rules';
 
-/** A photo as a listing names it: the original's hash, and the shape it has to be brought to, as in `<hash>~1x1`. */
-export type PhotoReference = { hash: string; shape: [width: number, height: number] | null };
-
-/** Shapes are written in whole numbers up to a thousand, so that equal shapes are equal words. */
-const ratioWord = (ratio: number) => (ratio === 1 ? '1x1' : `${Math.round(ratio * 100)}x100`);
-
-export const photoReference = (hash: string, ratio: number | null): string =>
-  ratio === null ? hash : `${hash}~${ratioWord(ratio)}`;
-
-export function readPhotoReference(reference: string): PhotoReference {
-  const [hash = '', shape] = reference.split('~');
-  const hit = /^(\d{1,4})x(\d{1,4})$/.exec(shape ?? '');
-  return { hash, shape: hit ? [Number(hit[1]), Number(hit[2])] : null };
+/** The pictures that an account's own choice comes to: the item's photos, and what was made of those that are there. */
+export function chosenPhotos(choice: readonly Json[], photos: readonly Photo[]): Photo[] {
+  return choice.flatMap((one): Photo[] => {
+    const { hash, made } = readPhotoReference(String(one));
+    // What stands for itself is there for this account alone.
+    const own = photos.find((photo) => photo.hash === (made?.of ?? hash));
+    if (made && (own || made.of === hash)) return [{ hash, width: made.width, height: made.height }];
+    return own ? [own] : [];
+  });
 }
 
 type PhotoRules = MarketRules['photos'];

@@ -2,9 +2,9 @@ import { offeredUnits } from '../../item/movements';
 import { toldGrams } from '../../measure/parcel';
 import { isSamePrice, listingPrice } from '../../price/listing-price';
 import type { Content, Origin } from '../fields';
-import { neededRatio, photoReference, photoReferences, readPhotoReference } from '../fit/photos';
+import { chosenPhotos, photoReferences } from '../fit/photos';
 import { netInput } from '../net';
-import { type Draft, type Part, text, unused } from './draft';
+import { type Draft, type Part, unused } from './draft';
 
 export function quantity(draft: Draft): Part {
   // What is put away is offered nowhere, however many there are.
@@ -33,11 +33,7 @@ export function photos(draft: Draft): Part {
   const all = draft.item.photos;
   const written = draft.override('photos');
   if (Array.isArray(written)) {
-    const chosen = written.flatMap((one) => {
-      const { hash } = readPhotoReference(text(one));
-      const photo = all.find((other) => other.hash === hash);
-      return photo ? [photoReference(hash, neededRatio(photo, rule))] : [];
-    });
+    const chosen = photoReferences(chosenPhotos(written, all), rule);
     return { value: chosen, origin: 'override', length: chosen.length, max: rule.max };
   }
   const large =

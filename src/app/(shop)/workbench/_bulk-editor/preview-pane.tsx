@@ -5,6 +5,7 @@ import type { EditConsequences } from '@/services/changes/consequences';
 import type { Edit } from '@/services/changes/edit-schema';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { type BadgeStep, ContactSheet } from './photos/contact-sheet';
 import { PreviewTable } from './preview-table';
 
 type Props = {
@@ -16,10 +17,11 @@ type Props = {
   counts: EditConsequences | null;
   left: ReadonlySet<number>;
   leave: (ids: ReadonlySet<number>) => void;
+  badge: BadgeStep | null;
 };
 
 /** Old and new of the first items, of the item itself or as one account will get it; on wish what is refused. */
-export function PreviewPane({ edit, account, accounts, counts, left, leave }: Props) {
+export function PreviewPane({ edit, account, accounts, counts, left, leave, badge }: Props) {
   const [onlyRefused, setOnlyRefused] = useState(false);
   const refused = counts?.refusedItems ?? [];
   const showsRefused = onlyRefused && refused.length > 0;
@@ -29,6 +31,7 @@ export function PreviewPane({ edit, account, accounts, counts, left, leave }: Pr
     queryFn: ({ signal }) => api('POST /edits/preview', { body, signal }),
     placeholderData: keepPreviousData,
   });
+  const isOnPhotos = edit.steps.every((step) => step.field === 'photos');
   const count = counts?.refused.reduce((sum, one) => sum + one.count, 0) ?? 0;
   return (
     <>
@@ -45,7 +48,18 @@ export function PreviewPane({ edit, account, accounts, counts, left, leave }: Pr
       ) : null}
       {preview.isError ? <Failed error={preview.error} retry={() => void preview.refetch()} /> : null}
       {preview.isPending ? <Loading what="the preview" /> : null}
-      {preview.data ? <PreviewTable rows={preview.data.rows} accounts={accounts} left={left} leave={leave} /> : null}
+      {preview.data && isOnPhotos ? (
+        <ContactSheet
+          rows={preview.data.rows}
+          nameOf={(id) => accounts.find((one) => one.id === id)?.name}
+          left={left}
+          leave={leave}
+          badge={badge}
+        />
+      ) : null}
+      {preview.data && !isOnPhotos ? (
+        <PreviewTable rows={preview.data.rows} accounts={accounts} left={left} leave={leave} />
+      ) : null}
       {!showsRefused && counts && preview.data && counts.total > preview.data.rows.length ? (
         <p className="quiet p-3">
           The first {preview.data.rows.length} of {counts.total.toLocaleString('en')} are shown; all are counted on the

@@ -1,9 +1,11 @@
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { PreviewRow, ShownChange } from '@/services/changes/preview-rows';
+import type { Shot } from '@/services/changes/preview-shots';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { ItemCell } from '@/ui/controls/item-cell';
 import { WordDiff } from '@/ui/controls/word-diff';
+import { shotUrl } from '@/ui/photos/addresses';
 
 type Shown = { column: string; label: string; accountId: number | null; isNumber: boolean };
 
@@ -111,11 +113,23 @@ export function PreviewTable({
   );
 }
 
-function Change({ change: { before, after, combination, isNumber, note } }: { change: ShownChange }) {
+function Shots({ shots }: { shots: Shot[] }) {
+  return (
+    <span className="flex flex-wrap gap-0.5" role="img" aria-label={`${shots.length} photos`}>
+      {shots.slice(0, 10).map((shot, at) => (
+        <img key={`${shot.hash}-${at}`} src={shotUrl(shot, 96)} alt="" loading="lazy" className="h-8 rounded" />
+      ))}
+    </span>
+  );
+}
+
+function Change({ change: { before, after, combination, isNumber, note, shots } }: { change: ShownChange }) {
   return (
     <div>
       {combination ? <span className="quiet mr-2">{combination}</span> : null}
-      {isNumber ? (
+      {shots ? (
+        <Shots shots={shots.after} />
+      ) : isNumber ? (
         <>
           <span className="quiet figures mr-2 line-through">{before}</span>
           <b className="figures font-semibold">{after || 'none'}</b>

@@ -4,6 +4,7 @@ import { verbsFor } from '@/core/edit/verbs';
 import type { Catalogue, Field } from '@/core/field';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import { AccountChoice } from './account-choice';
+import { GreySpot } from './photos/grey-spot';
 import { StepInput } from './step-input';
 import { fieldsAt, isProblem, readStep, type StepDraft, sameAt } from './steps';
 import { useArgumentFault } from './use-argument-fault';
@@ -45,7 +46,7 @@ const groupOf = (field: Field) =>
 const firstVerb = (field: Field | undefined, now: StepDraft['verb']): StepDraft['verb'] => {
   const verbs = field ? verbsFor(field.kind.is, field.id) : [];
   if (verbs.some((one) => one.name === now)) return now;
-  const liked = ['percent', 'add', 'after', 'add-to', 'more'];
+  const liked = ['percent', 'add', 'after', 'add-to', 'more', 'photo-put'];
   return (verbs.find((one) => liked.includes(one.name)) ?? verbs[0])?.name ?? 'set';
 };
 
@@ -57,7 +58,10 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
   const read = readStep(step, catalogue, faultOf);
   const wrong = isProblem(read) && !read.isOpen ? read : null;
   const verbs = field
-    ? verbsFor(field.kind.is, field.id).filter((one) => one.name !== 'as-first' || step.on === 'combinations')
+    ? verbsFor(field.kind.is, field.id).filter(
+        // What a badge is drawn as is changed at the badge.
+        ({ name }) => name !== 'photo-rebadge' && (name !== 'as-first' || step.on === 'combinations'),
+      )
     : [];
   const groups = [...new Set(fields.map(groupOf))];
   const choose = (id: string) => {
@@ -197,6 +201,11 @@ export function StepCard({ step, number, catalogue, accounts, set, copy, remove,
               change={(text) => set({ typed: { ...step.typed, [input.name]: text } })}
             />
           ))}
+          {step.verb === 'photo-light' ? (
+            <GreySpot
+              set={({ warmth, tint }) => set({ typed: { ...step.typed, warmth: String(warmth), tint: String(tint) } })}
+            />
+          ) : null}
         </div>
       ) : null}
       {wrong ? (

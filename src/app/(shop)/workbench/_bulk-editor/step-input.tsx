@@ -1,5 +1,9 @@
 import { useId } from 'react';
 import { choicesOf, type Field } from '@/core/field';
+import { ApartInput, KeptBadgeInput } from './photos/badge-choices';
+import { BadgeInput } from './photos/badge-input';
+import { OrderInput } from './photos/order-input';
+import { PictureInput } from './photos/picture-input';
 import type { VerbInput } from './verb-inputs';
 
 type Props = {
@@ -44,6 +48,11 @@ export function StepInput({ input, field, fields, value, isWrong, isBare, change
     value,
     placeholder: input.placeholder ?? (input.as === 'value' && field.kind.is === 'map' ? 'Colour: black' : ''),
   };
+  if (input.as === 'picture') return <PictureInput label={input.label} value={value} change={change} />;
+  if (input.as === 'order') return <OrderInput label={input.label} value={value} change={change} />;
+  if (input.as === 'layer') return <BadgeInput label={input.label} value={value} change={change} />;
+  if (input.as === 'badge') return <KeptBadgeInput label={input.label} value={value} change={change} />;
+  if (input.as === 'apart') return <ApartInput value={value} change={change} />;
   if (input.as === 'check')
     return (
       <label className="col-span-2 flex items-center gap-1.5">

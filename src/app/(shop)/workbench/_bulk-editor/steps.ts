@@ -59,7 +59,7 @@ export type StepProblem = { problem: string; input: string | null; isOpen: boole
 export const isProblem = (read: Step | StepProblem): read is StepProblem => 'problem' in read;
 
 const currency = 'EUR';
-const closed = ['photos', 'combinations', 'size'];
+const closed = ['combinations', 'size'];
 
 /** Fields that steps may change at a place, in the order of the sheet. */
 export const fieldsAt = (on: Where['on'], catalogue: Catalogue): Field[] => {
@@ -80,6 +80,17 @@ export function sameAt(id: string, on: Where['on'], catalogue: Catalogue): strin
   return found?.id ?? id;
 }
 
+/** Boxes that are not typed into. */
+const chosen: readonly string[] = ['picture', 'layer', 'badge'];
+
+function jsonOf(text: string): Json {
+  try {
+    return JSON.parse(text) as Json; // whatever it is, the step's own schema checks it
+  } catch {
+    return null;
+  }
+}
+
 const signed = (text: string) => text.trim().replace(/^\+/, '').replace('−', '-');
 
 /** One box, read; a string is what is wrong with it. */
@@ -87,9 +98,10 @@ function readInput(input: VerbInput, text: string, field: Field, verb: string): 
   const clean = text.trim();
   if (input.as === 'check') return { value: clean === 'yes' };
   if (input.as === 'choice') return { value: clean || (input.choices?.[0]?.[0] ?? '') };
+  if (input.as === 'apart') return { value: clean ? (jsonOf(clean) ?? {}) : {} };
   if (clean === '' && input.optional) return { value: input.as === 'words' ? '' : null };
   if (clean === '' && !(verb === 'translate' || (input.as === 'value' && field.kind.is === 'text')))
-    return `Type ${input.label.toLowerCase()}`;
+    return `${chosen.includes(input.as) ? 'Choose' : 'Type'} ${input.label.toLowerCase()}`;
   switch (input.as) {
     case 'value': {
       const read = field.read(text, { currency });
@@ -135,7 +147,19 @@ function readInput(input: VerbInput, text: string, field: Field, verb: string): 
     case 'entries':
       return { value: clean.split(/[,\n]/).flatMap((one) => (one.trim() ? [one.trim()] : [])) };
     case 'field':
+    case 'picture':
       return { value: clean };
+    case 'badge':
+      return { value: Number(clean) };
+    case 'layer':
+      return { value: jsonOf(clean) };
+    case 'places':
+    case 'order': {
+      const places = clean.split(/[\s,;]+/).map((one) => Number(signed(one)));
+      return places.every((one) => Number.isInteger(one) && one !== 0)
+        ? { value: places }
+        : 'Write places such as 3, 1, 2';
+    }
     case 'axes': {
       const of = namedValues(clean);
       return of

@@ -1,4 +1,12 @@
-import { caseLabels, goalLabels, roundingLabels, type VerbName } from '@/core/edit/verbs';
+import {
+  caseLabels,
+  cropShapes,
+  goalLabels,
+  putPlaces,
+  roundingLabels,
+  type VerbName,
+  whichLabels,
+} from '@/core/edit/verbs';
 import { homeCurrency } from '@/core/measure/money';
 
 /** How one argument of a verb is typed. `value` is read as the field itself is. */
@@ -23,7 +31,18 @@ export type VerbInput = {
     | 'check'
     | 'field'
     /** `Size: S, M; Colour: tan` */
-    | 'axes';
+    | 'axes'
+    /** A kept picture, by its hash. */
+    | 'picture'
+    /** Places or an order: `3, 1, -1`. */
+    | 'places'
+    | 'order'
+    /** A badge at its place, as JSON. */
+    | 'layer'
+    /** Places of single pictures, by their originals, as JSON. */
+    | 'apart'
+    /** A kept badge by its number. */
+    | 'badge';
   choices?: readonly (readonly [id: string, label: string])[];
   placeholder?: string;
   /** Nothing typed is null. */
@@ -36,6 +55,13 @@ const endings: VerbInput[] = [
   { name: 'ceiling', label: `Never over, ${homeCurrency}`, as: 'money', optional: true, placeholder: 'no ceiling' },
 ];
 const entries: VerbInput = { name: 'entries', label: 'Entries', as: 'entries', placeholder: 'one, another' };
+
+const meant = {
+  name: 'which',
+  label: 'Of these',
+  as: 'choice' as const,
+  choices: Object.entries(whichLabels),
+};
 
 /** What is asked for each verb, in the order in which it is typed. */
 export const verbInputs: Record<VerbName | 'follow', readonly VerbInput[]> = {
@@ -123,4 +149,58 @@ export const verbInputs: Record<VerbName | 'follow', readonly VerbInput[]> = {
   'set-axes': [{ name: 'axes', label: 'Axes with their values', as: 'axes', placeholder: 'Size: S, M; Colour: tan' }],
   more: [{ name: 'amount', label: 'Amount', as: 'signed money', placeholder: '+3.00' }],
   follow: [],
+  'photo-put': [
+    { name: 'photo', label: 'Picture', as: 'picture' },
+    { name: 'at', label: 'Where', as: 'choice', choices: Object.entries(putPlaces) },
+  ],
+  'photo-replace': [
+    { name: 'photo', label: 'Picture that goes', as: 'picture' },
+    { name: 'put', label: 'Picture that comes', as: 'picture' },
+    { name: 'alike', label: 'Also other takes of it', as: 'check' },
+  ],
+  'photo-take-out': [
+    { name: 'photo', label: 'Picture', as: 'picture' },
+    { name: 'alike', label: 'Also other takes of it', as: 'check' },
+  ],
+  'photo-remove-at': [{ name: 'places', label: 'Places', as: 'places', placeholder: '2, 3; -1 is the last' }],
+  'photo-order': [{ name: 'order', label: 'In this order', as: 'order' }],
+  'photo-original-last': [],
+  'photo-crop': [
+    { name: 'to', label: 'Shape', as: 'choice', choices: Object.entries(cropShapes) },
+    {
+      name: 'fit',
+      label: 'How',
+      as: 'choice',
+      choices: [
+        ['close', 'Close'],
+        ['whole', 'Wide'],
+      ],
+    },
+    meant,
+  ],
+  'photo-turn': [{ name: 'degrees', label: 'Degrees', as: 'number', placeholder: '90 or -1.5' }, meant],
+  'photo-light': [
+    { name: 'brightness', label: 'Brightness', as: 'number', optional: true, placeholder: 'as it is' },
+    { name: 'contrast', label: 'Contrast', as: 'number', optional: true, placeholder: 'as it is' },
+    { name: 'warmth', label: 'Warmth', as: 'number', optional: true, placeholder: 'as it is' },
+    { name: 'tint', label: 'Tint', as: 'number', optional: true, placeholder: 'as it is' },
+    meant,
+  ],
+  'photo-auto': [meant],
+  'photo-backdrop': [
+    { name: 'reach', label: 'Reach', as: 'number', optional: true, placeholder: '12' },
+    { name: 'softness', label: 'Soft border', as: 'number', optional: true, placeholder: '2' },
+    meant,
+  ],
+  'photo-badge': [
+    { name: 'layer', label: 'Badge', as: 'layer' },
+    { name: 'apart', label: 'Moved on single photos', as: 'apart' },
+    meant,
+  ],
+  'photo-unbadge': [
+    { name: 'badge', label: 'Badge', as: 'badge', optional: true },
+    { ...meant, choices: [...meant.choices].reverse() },
+  ],
+  'photo-rebadge': [],
+  'photo-plain': [meant],
 };

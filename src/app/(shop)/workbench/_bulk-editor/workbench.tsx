@@ -14,6 +14,7 @@ import { filterOfSelection, narrowedTo, readSelection } from '@/ui/data/selectio
 import { usePageActions } from '@/ui/frame/actions';
 import { CommonTable } from './common-table';
 import { Narrowed } from './narrowed';
+import { ModelsOf } from './photos/models';
 import { StepList } from './step-list';
 import { withSet } from './steps';
 import { useChange } from './use-change';
@@ -48,6 +49,16 @@ export function Workbench() {
   const changing = new Set(counts?.accounts.filter((one) => one.changes > 0).map((one) => one.accountId));
   const shownAccounts = accounts.data?.accounts.filter((one) => changing.has(one.id) || one.id === chosenView) ?? [];
   const view: View = complete ? (chosenView ?? 'item') : 'common';
+  // Of badges the last one that is put on can be moved on single photos.
+  const putting = drafts.findLast((step) => step.verb === 'photo-badge' && !step.off);
+  const badge = putting
+    ? {
+        layer: putting.typed.layer ?? '',
+        apart: putting.typed.apart ?? '',
+        set: (apart: string) =>
+          setDrafts(drafts.map((step) => (step === putting ? { ...step, typed: { ...step.typed, apart } } : step))),
+      }
+    : null;
   const send = useRef(() => {});
   send.current = () => {
     if (change.canSend) change.apply(true);
@@ -102,12 +113,14 @@ export function Workbench() {
                 append={(routine) => open([...steps, ...routine.steps])}
               />
             </div>
-            <StepList
-              steps={drafts}
-              change={setDrafts}
-              catalogueOf={catalogueOf}
-              accounts={accounts.data?.accounts ?? []}
-            />
+            <ModelsOf selection={selection} wanted={drafts.some((step) => step.field === 'photos')}>
+              <StepList
+                steps={drafts}
+                change={setDrafts}
+                catalogueOf={catalogueOf}
+                accounts={accounts.data?.accounts ?? []}
+              />
+            </ModelsOf>
           </section>
           <section aria-label="Before and after" className="overflow-auto" tabIndex={0}>
             <Views view={view} choose={setView} accounts={complete ? shownAccounts : []} isComplete={complete} />
@@ -131,6 +144,7 @@ export function Workbench() {
                 counts={counts}
                 left={left}
                 leave={leave}
+                badge={badge}
               />
             ) : null}
           </section>

@@ -29,6 +29,12 @@ function typedAs(input: VerbInput, value: Json, field: Field): string {
       return typeof value === 'number' ? String(value / 100) : '';
     case 'change':
       return typeof value === 'number' ? `${value < 0 ? '-' : ''}${field.show(Math.abs(value), { currency })}` : '';
+    case 'layer':
+    case 'apart':
+      return JSON.stringify(value);
+    case 'places':
+    case 'order':
+      return Array.isArray(value) ? value.join(', ') : '';
     case 'entries':
       return Array.isArray(value) ? value.join(', ') : '';
     case 'text':

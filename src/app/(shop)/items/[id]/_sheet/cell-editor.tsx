@@ -5,7 +5,7 @@ import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
 import type { Choice } from '@/core/field/kind';
 import type { Item } from '@/core/item/item';
 import type { Json } from '@/core/json';
-import { readPhotoReference } from '@/core/listing/fit/photos';
+import { readPhotoReference } from '@/core/photo/reference';
 import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 import { Chips } from '@/ui/controls/chips';
 import { SearchList } from '@/ui/controls/search-list';

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { Photo } from '@/core/item/item';
 import type { Json } from '@/core/json';
-import { readPhotoReference } from '@/core/listing/fit/photos';
+import { readPhotoReference } from '@/core/photo/reference';
 import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 import { photoUrl } from '@/ui/data/api';
 

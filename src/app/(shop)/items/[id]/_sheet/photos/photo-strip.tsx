@@ -238,11 +238,6 @@ export function PhotoStrip({ itemId, settle, photos, limits, conditionNote, addT
             go={(index) => setOpen({ what: 'desk', index })}
             close={() => setOpen(null)}
             changed={changed}
-            append={async (original) => {
-              const { item } = await api('GET /items/{id}', { params: { id: itemId } });
-              await write([...item.photos.map((photo) => photo.hash), original]);
-            }}
-            restore={(original) => write(hashes.map((one, index) => (index === open.index ? original : one)))}
           />
         ) : (
           <Failed error={new Error('This photo is not here any more')} />

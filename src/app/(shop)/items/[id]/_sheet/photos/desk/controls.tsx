@@ -1,7 +1,8 @@
 'use client';
 
 import { RotateCcw, RotateCw } from 'lucide-react';
-import type { PhotoRecipe } from '@/core/photo/recipe';
+import { type PhotoRecipe, usualBackdrop } from '@/core/photo/recipe';
+import { Layers } from './layers';
 
 type Props = {
   recipe: PhotoRecipe;
@@ -14,6 +15,9 @@ type Props = {
   ratio: number;
   setRatio: (ratio: number) => void;
   balance: { warmth: number; tint: number } | null;
+  byItself: Pick<PhotoRecipe, 'brightness' | 'contrast' | 'warmth' | 'tint'> | null;
+  placing: number | null;
+  setPlacing: (layer: number | null) => void;
 };
 
 function Slider({
@@ -55,16 +59,10 @@ const shapes = [
   ['portrait', '4:5'],
   ['free', 'Free'],
 ] as const;
-const corners = [
-  ['top-left', 'top left'],
-  ['top-right', 'top right'],
-  ['bottom-left', 'bottom left'],
-  ['bottom-right', 'bottom right'],
-] as const;
-
 /** What can be done to a picture, in the order in which it is done. */
 export function Controls(props: Props) {
   const { recipe, change, quarters, straighten, turn, shape, setShape, ratio, setRatio, balance } = props;
+  const { byItself, placing, setPlacing } = props;
   return (
     <div className="space-y-4 text-[13px]">
       <fieldset className="space-y-1.5">
@@ -122,6 +120,9 @@ export function Controls(props: Props) {
         <Slider label="Tint" min={-100} max={100} value={recipe.tint} change={(tint) => change({ tint })} />
         <button type="button" className="btn btn-xs" disabled={!balance} onClick={() => balance && change(balance)}>
           Make its grey parts grey
+        </button>{' '}
+        <button type="button" className="btn btn-xs" disabled={!byItself} onClick={() => byItself && change(byItself)}>
+          By itself
         </button>
       </fieldset>
       <fieldset className="space-y-1.5">
@@ -131,7 +132,7 @@ export function Controls(props: Props) {
             type="checkbox"
             className="toggle toggle-xs"
             checked={recipe.backdrop !== null}
-            onChange={(event) => change({ backdrop: event.target.checked ? { reach: 12, softness: 2 } : null })}
+            onChange={(event) => change({ backdrop: event.target.checked ? usualBackdrop : null })}
           />
           White, from the edges inwards
         </label>
@@ -154,41 +155,7 @@ export function Controls(props: Props) {
           </>
         ) : null}
       </fieldset>
-      <fieldset className="space-y-1.5">
-        <legend className="font-medium">Badge</legend>
-        <div className="flex gap-2">
-          <input
-            aria-label="Words of the badge"
-            className="input input-sm flex-1"
-            maxLength={24}
-            placeholder="none"
-            value={recipe.badge?.text ?? ''}
-            onChange={(event) =>
-              change({
-                badge: event.target.value.trim()
-                  ? { text: event.target.value, corner: recipe.badge?.corner ?? 'top-left' }
-                  : null,
-              })
-            }
-          />
-          <select
-            aria-label="Corner of the badge"
-            className="select select-sm w-32"
-            disabled={!recipe.badge}
-            value={recipe.badge?.corner ?? 'top-left'}
-            onChange={(event) => {
-              const corner = corners.find(([id]) => id === event.target.value)?.[0];
-              if (corner && recipe.badge) change({ badge: { ...recipe.badge, corner } });
-            }}
-          >
-            {corners.map(([id, label]) => (
-              <option key={id} value={id}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </div>
-      </fieldset>
+      <Layers recipe={recipe} change={change} placing={placing} setPlacing={setPlacing} />
     </div>
   );
 }

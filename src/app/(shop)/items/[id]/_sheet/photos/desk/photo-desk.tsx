@@ -3,13 +3,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import Cropper, { type Area } from 'react-easy-crop';
-import { type PhotoRecipe, photoRecipeSchema, plainRecipe } from '@/core/photo/recipe';
+import { madeSize, type PhotoRecipe, plainRecipe } from '@/core/photo/recipe';
+import type { PhotoMade } from '@/services/photos/photo-recipe';
 import { Dialog } from '@/ui/controls/dialog';
 import { Failed, Loading } from '@/ui/controls/states';
-import { api } from '@/ui/data/api';
-import { uploadPhoto } from '@/ui/data/upload';
+import { api, photoUrl } from '@/ui/data/api';
+import { madeUrl } from '@/ui/photos/addresses';
+import { BadgePlacer } from '@/ui/photos/badge-placer';
 import { Controls } from './controls';
-import { useDeskWorker } from './use-desk-worker';
 
 type Props = {
   itemId: number;
@@ -19,34 +20,14 @@ type Props = {
   go: (place: number) => void;
   close: () => void;
   changed: () => Promise<unknown>;
-  /** Puts the original back into this place. */
-  restore: (original: string) => Promise<unknown>;
-  /** Puts the untouched original behind the others. */
-  append: (original: string) => Promise<unknown>;
 };
-
-type Source = { original: string; recipe: PhotoRecipe; whole: Blob; small: Blob };
-
-async function picture(hash: string, size: 'original' | 'market'): Promise<Blob> {
-  const answer = await fetch(`/api/photos/${hash}-${size}`);
-  if (!answer.ok) throw new Error('The photo could not be read');
-  return answer.blob();
-}
-
-/** The original that a photo was made from, and how: work goes on from there, never from a result. */
-async function sourceOf(hash: string): Promise<Source> {
-  const { original, recipe } = await api('GET /photos/recipe', { query: { hash } });
-  const read = photoRecipeSchema.safeParse(recipe);
-  const [whole, small] = await Promise.all([picture(original, 'original'), picture(original, 'market')]);
-  return { original, recipe: read.success ? read.data : plainRecipe, whole, small };
-}
 
 /** One photo on the desk: turned, cropped, lit, its backdrop cleaned, a badge put on. The original stays. */
 export function PhotoDesk(props: Props) {
   const { hash, place, count, go, close } = props;
   const { data, isPending, isError, error, refetch } = useQuery({
     queryKey: ['desk', hash],
-    queryFn: () => sourceOf(hash),
+    queryFn: () => api('GET /photos/recipe', { query: { hash } }),
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });
@@ -69,8 +50,7 @@ export function PhotoDesk(props: Props) {
 
 const ratios: Record<string, number> = { square: 1, portrait: 4 / 5 };
 
-function Desk({ itemId, place, hash, source, close, changed, restore, append }: Props & { source: Source }) {
-  const make = useDeskWorker();
+function Desk({ itemId, place, hash, source, close, changed }: Props & { source: PhotoMade }) {
   const [recipe, setRecipe] = useState(source.recipe);
   const [quarters, setQuarters] = useState(() => (Math.round(source.recipe.turn / 90) + 4) % 4);
   const [straighten, setStraighten] = useState(() => source.recipe.turn - Math.round(source.recipe.turn / 90) * 90);
@@ -79,13 +59,13 @@ function Desk({ itemId, place, hash, source, close, changed, restore, append }: 
   const [at, setAt] = useState({ x: 0, y: 0 });
   const [zoom, setZoom] = useState(1);
   const [shown, setShown] = useState<string | null>(null);
-  const [balance, setBalance] = useState<{ warmth: number; tint: number } | null>(null);
   const [twice, setTwice] = useState(false);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState('');
-  const [small] = useState(() => URL.createObjectURL(source.small));
+  /** The badge that is being placed. */
+  const [placing, setPlacing] = useState<number | null>(null);
   const round = useRef(0);
-  useEffect(() => () => URL.revokeObjectURL(small), [small]);
+  const small = photoUrl(source.original, 'market');
 
   const change = useCallback((part: Partial<PhotoRecipe>) => setRecipe((now) => ({ ...now, ...part })), []);
   const turn = (quarter: number, degrees: number) => {
@@ -109,41 +89,29 @@ function Desk({ itemId, place, hash, source, close, changed, restore, append }: 
     [change, shape],
   );
 
-  // The result, small, made beside the page; of several only the last one counts.
+  // The result, small, made by the server; of several only the last one counts.
+  const layer = placing === null ? undefined : recipe.layers[placing];
+  const seen = layer ? { ...recipe, layers: recipe.layers.filter((one) => one !== layer) } : recipe;
+  const wanted = madeUrl(source.original, seen, 640);
   useEffect(() => {
     const mine = ++round.current;
     const timer = setTimeout(() => {
-      make({ picture: source.small, recipe, side: 520 }).then(
-        (made) => {
-          if (mine !== round.current) return;
-          setBalance(made.balance);
-          setShown((before) => {
-            if (before) URL.revokeObjectURL(before);
-            return URL.createObjectURL(made.result);
-          });
-        },
-        (error: Error) => setProblem(error.message),
+      const image = new Image();
+      image.src = wanted;
+      image.decode().then(
+        () => mine === round.current && setShown(wanted),
+        () => mine === round.current && setProblem('The result could not be made'),
       );
-    }, 80);
+    }, 120);
     return () => clearTimeout(timer);
-  }, [make, recipe, source.small]);
+  }, [wanted]);
 
   const keep = async () => {
     setBusy(true);
     setProblem('');
     try {
-      if (JSON.stringify(recipe) === JSON.stringify(plainRecipe)) {
-        if (source.original !== hash) await restore(source.original);
-        return close();
-      }
-      const { result } = await make({ picture: source.whole, recipe, side: null });
-      const made = { original: source.original, place, recipe };
-      const refused = await uploadPhoto(`/api/v1/items/${itemId}/photos`, result, `photo-${place + 1}.jpg`, {
-        'x-made-from': encodeURIComponent(JSON.stringify(made)),
-      });
-      if (refused) throw new Error(refused);
+      await api('POST /items/{id}/photos/made', { params: { id: itemId }, body: { hash, place, recipe, twice } });
       await changed();
-      if (twice) await append(source.original);
       close();
     } catch (error) {
       setProblem(error instanceof Error ? error.message : 'Not kept');
@@ -195,7 +163,17 @@ function Desk({ itemId, place, hash, source, close, changed, restore, append }: 
       <div>
         <h3 className="quiet mb-1">The result</h3>
         <div className="grid h-[26rem] place-items-center rounded bg-base-200">
-          {shown ? (
+          {shown && layer ? (
+            <BadgePlacer
+              picture={shown}
+              {...madeSize(source.from.width, source.from.height, recipe)}
+              layer={layer}
+              place={(at) =>
+                change({ layers: recipe.layers.map((one) => (one === layer ? { ...one, place: at } : one)) })
+              }
+              side={320}
+            />
+          ) : shown ? (
             <img src={shown} alt="The result" data-testid="result" className="max-h-[26rem] max-w-full" />
           ) : (
             <p className="quiet">Being made …</p>
@@ -216,7 +194,10 @@ function Desk({ itemId, place, hash, source, close, changed, restore, append }: 
           }}
           ratio={ratio}
           setRatio={setRatio}
-          balance={balance}
+          balance={source.balance}
+          byItself={source.byItself}
+          placing={placing}
+          setPlacing={setPlacing}
         />
         <label className="mt-4 flex items-center gap-2 text-[13px]">
           <input

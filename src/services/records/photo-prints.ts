@@ -2,12 +2,17 @@ import { and, eq, inArray, isNotNull } from 'drizzle-orm';
 import type { PhotoPrint } from '../../core/match';
 import type { Executor } from '../../db/client';
 import { photoFile } from '../../db/schema';
+import { readDerivative } from '../../photos/derivatives';
 import { photoPrint } from '../../photos/print';
 import { photoStore } from '../../photos/store';
 
 const atOnce = 500;
 /** So many pictures of ours that nobody has looked at are looked at in one go; the others say nothing then. */
 const mostLooks = 2_000;
+
+/** A picture as it came; of one that is made as it is needed, large enough to be looked at. */
+const pictureOf = async (hash: string): Promise<Buffer> =>
+  (await photoStore.has(hash)) ? photoStore.read(hash) : readDerivative(hash, 'market');
 
 /** What pictures look like, of those of which it is known. */
 export async function printsOf(db: Executor, hashes: readonly string[]): Promise<Map<string, PhotoPrint>> {
@@ -33,8 +38,7 @@ export async function printsLookedAt(
   const open = [...new Set(hashes)].filter((hash) => !known.has(hash));
   for (const [at, hash] of open.slice(0, mostLooks).entries()) {
     if (at % 20 === 19) await alive();
-    const print = await photoStore
-      .read(hash)
+    const print = await pictureOf(hash)
       .then(photoPrint)
       .catch(() => null);
     if (!print) continue;

@@ -1,0 +1,3 @@
+export { whichLabels } from './entries';
+export * from './make';
+export * from './order';
