@@ -14,7 +14,16 @@ const headers = [
 
 const config: NextConfig = {
   poweredByHeader: false,
-  serverExternalPackages: ['opentype.js', 'sharp', 'mysql2', 'pino', 'sanitize-html'],
+  serverExternalPackages: [
+    'opentype.js',
+    'heic-decode',
+    'libheif-js',
+    'zxing-wasm',
+    'sharp',
+    'mysql2',
+    'pino',
+    'sanitize-html',
+  ],
   headers: async () => [{ source: '/:path*', headers }],
   // Types are checked by `npm test`, once and with the compiler of choice.
   typescript: { ignoreBuildErrors: true },

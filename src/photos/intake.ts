@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import decodeHeic from 'heic-decode';
 import sharp from 'sharp';
 import { NettingError } from '../core/errors';
 import { makeDerivatives, removeDerivatives } from './derivatives';
@@ -15,22 +16,41 @@ const isHeic = (bytes: Buffer): boolean =>
 export type StoredPhoto = { hash: string; mime: string; width: number; height: number; bytes: number };
 
 /**
+ * A phone's picture as a JPEG of the same size; that is what is kept of it. Decoded by a package of its own: the rest of the
+ * house cannot read it.
+ */
+async function fromHeic(bytes: Buffer, label: string): Promise<Buffer> {
+  try {
+    const { width, height, data } = await decodeHeic({ buffer: bytes });
+    if (width * height > mostPixels) throw new Error('too many pixels');
+    return await sharp(Buffer.from(data.buffer, data.byteOffset, data.byteLength), {
+      raw: { width, height, channels: 4 },
+    })
+      .removeAlpha()
+      .jpeg({ quality: 92 })
+      .toBuffer();
+  } catch {
+    throw new NettingError('photo-unreadable', `${label} is a HEIC picture that cannot be read here`, {
+      field: 'photos',
+      fix: 'Set the phone’s camera to its most compatible format (JPEG), or save the picture as JPEG, and add it again',
+    });
+  }
+}
+
+/**
  * Checks and stores an uploaded photo by what it is, not by what its name says. Size as seen upright (EXIF rotation).
  * @param sizes whether its other sizes are made now, or when they are first looked at; who puts that off has to have read
  * the picture to its end
  */
-export async function storePhoto(bytes: Buffer, name: string, sizes: 'now' | 'later' = 'now'): Promise<StoredPhoto> {
+export async function storePhoto(given: Buffer, name: string, sizes: 'now' | 'later' = 'now'): Promise<StoredPhoto> {
   const label = name.slice(0, 80) || 'The file';
-  if (bytes.length > maxPhotoBytes)
+  if (given.length > maxPhotoBytes)
     throw new NettingError('photo-too-large', `${label} is larger than 30 MB`, {
       field: 'photos',
       fix: 'Save it smaller and add it again',
     });
-  if (isHeic(bytes))
-    throw new NettingError('photo-unreadable', `${label} is a HEIC picture, which cannot be read here`, {
-      field: 'photos',
-      fix: 'Set the phone’s camera to its most compatible format (JPEG), or save the picture as JPEG, and add it again',
-    });
+  if (isHeic(given)) return storePhoto(await fromHeic(given, label), name, sizes);
+  const bytes = given;
   const meta = bytes.length
     ? await sharp(bytes, { limitInputPixels: mostPixels })
         .metadata()
@@ -50,8 +70,14 @@ export async function storePhoto(bytes: Buffer, name: string, sizes: 'now' | 'la
       if (sizes === 'now') await makeDerivatives(hash, bytes);
       await photoStore.write(hash, bytes);
     }
-  } catch {
-    await removeDerivatives(hash);
+  } catch (error) {
+    await removeDerivatives(hash).catch(() => undefined);
+    // What the system says of a disk on which nothing can be written any more.
+    if (['ENOSPC', 'EDQUOT', 'EROFS'].includes(String((error as { code?: unknown }).code)))
+      throw new NettingError('not-ready', 'There is no room left for photos on the disk', {
+        field: 'photos',
+        fix: 'Make room, and go on',
+      });
     throw new NettingError('photo-unreadable', `${label} is damaged and cannot be read to its end`, {
       field: 'photos',
       fix: 'Copy it from the camera again',

@@ -23,7 +23,7 @@ import { runTask } from '../../src/services/tasks/run-task';
 import { filing } from './files';
 import { bringingIn } from './gathering';
 import { type Figure, limitFigure, percentile, print, ratioFigure, sideBySide, time } from './measure';
-import { storing } from './photos';
+import { badging, storing } from './photos';
 import { telling } from './telling';
 
 const args = process.argv.slice(2);
@@ -326,6 +326,7 @@ for (const size of sizes) {
 }
 if (wants('P10')) figures.push(...(await bringingIn(actor, listings, say)));
 if (wants('P8')) figures.push(...(await storing(200)));
+if (wants('P11')) figures.push(...(await badging(200)));
 say('');
 print(figures, asJson);
 await closeDatabase();

@@ -4,4 +4,5 @@ export * from './gather';
 export * from './item';
 export * from './mapping';
 export * from './market';
+export * from './photos';
 export * from './work';

@@ -86,6 +86,11 @@ export const photoFile = mysqlTable('photo_file', {
   print: document<[string, string, string, string] | null>('print'),
   /** What it shows, as numbers; of an original. Null where nobody has looked at it yet. */
   look: document<PhotoLook | null>('look'),
+  /** Of what it shows, by which it is found: how sharp it is, how bright, and how much of it is empty. Null as above. */
+  sharp: double('sharp'),
+  bright: double('bright'),
+  middle: double('middle'),
+  empty: double('empty_share'),
   createdAt: moment('created_at').notNull(),
 });
 

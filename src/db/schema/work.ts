@@ -78,6 +78,8 @@ export const taskKinds = [
   'import',
   'survey',
   'gather',
+  'photos',
+  'look',
 ] as const;
 export const taskStates = ['waiting', 'running', 'done', 'failed', 'stopped'] as const;
 

@@ -1,16 +1,56 @@
 import { z } from 'zod';
+import { NettingError } from '../../core/errors';
 import { maxPhotoBytes } from '../../photos/intake';
+import { addDropped, addDroppedSchema } from '../../services/photos/add-dropped';
 import { badgeSchema, findBadges } from '../../services/photos/find-badges';
+import {
+  droppedStateSchema,
+  dropSchema,
+  dropViewSchema,
+  findDrop,
+  findDropSchema,
+  findDrops,
+} from '../../services/photos/find-drop';
+import {
+  countFlaws,
+  findFlawed,
+  findFlawedSchema,
+  flawCountsSchema,
+  flawedItemSchema,
+} from '../../services/photos/find-flaws';
 import { keepBadgePicture, mostBadgeBytes } from '../../services/photos/keep-badge-picture';
+import { beginLooking } from '../../services/photos/look-step';
 import { makePhoto, makePhotoSchema } from '../../services/photos/make-photo';
+import { closeDrop, moveDropped, moveDroppedSchema } from '../../services/photos/move-dropped';
+import { dropFiles, dropFilesSchema } from '../../services/photos/open-drop';
 import { photoHashSchema, photoMadeSchema, photoRecipe } from '../../services/photos/photo-recipe';
+import { type DroppedBytes, receiveDropped } from '../../services/photos/receive-dropped';
 import { saveBadge, saveBadgeSchema } from '../../services/photos/save-badge';
 import { modelSchema, sharedPhotoSchema, sharedPhotos, sharedPhotosSchema } from '../../services/photos/shared-photos';
+import { tieDrop, tieDropSchema } from '../../services/photos/tie-drop';
 import { keepPhoto } from '../../services/records/keep-photo';
-import { endpoint } from '../endpoint';
+import { done, endpoint } from '../endpoint';
+import { keepBody } from '../keep-body';
 import { readLimited } from '../read-limited';
 
+const mostZipBytes = 1_000_000_000;
+
 const nameOf = (request: Request) => decodeURIComponent(request.headers.get('x-file-name') ?? '');
+
+/** What a body holds: a picture in memory, or a ZIP of pictures that is written to the disk meanwhile. */
+async function bytesOf(request: Request): Promise<{ given: DroppedBytes; done: () => Promise<void> }> {
+  const nothing = async () => undefined;
+  try {
+    if (!/\.zip$/i.test(nameOf(request)))
+      return { given: { picture: await readLimited(request, maxPhotoBytes) }, done: nothing };
+    const { path, forget } = await keepBody(request, mostZipBytes);
+    return { given: { zip: path }, done: forget };
+  } catch (error) {
+    // One that is too large is refused for itself; the others go on.
+    if (error instanceof NettingError) return { given: { refused: error.message }, done: nothing };
+    throw error;
+  }
+}
 
 /** Photos by themselves: how they are made, what is put on them, what many items have in common. */
 export const photosEndpoints = [
@@ -80,5 +120,106 @@ export const photosEndpoints = [
     answer: z.object({ hash: z.string(), ratio: z.number() }),
     run: async ({ request }) =>
       keepBadgePicture({ bytes: await readLimited(request, mostBadgeBytes), name: nameOf(request) }),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/photos/flaws',
+    tag: 'Photos',
+    summary: 'How many items have which flaw in their photos, by account where an account asks for it',
+    answer: flawCountsSchema,
+    run: () => countFlaws(),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/photos/flawed',
+    tag: 'Photos',
+    summary: 'Items with one flaw in their photos, a page at a time',
+    query: findFlawedSchema,
+    answer: z.object({ items: z.array(flawedItemSchema), next: z.number().nullable() }),
+    run: ({ query }) => findFlawed(query),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/photos/look',
+    tag: 'Photos',
+    summary: 'Look at photos that nobody has looked at yet, in the background',
+    answer: z.object({ taskId: z.number().nullable() }),
+    run: ({ actor }) => beginLooking(actor),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/photo-drops',
+    tag: 'Photos',
+    summary: 'Files that were dropped and are not done with',
+    answer: z.object({ drops: z.array(dropSchema) }),
+    run: () => findDrops(),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/photo-drops',
+    tag: 'Photos',
+    summary: 'Note files that were dropped; those of them whose bytes are wanted come back',
+    body: dropFilesSchema,
+    answer: z.object({
+      drop: z.number(),
+      wanted: z.array(z.object({ id: z.number(), path: z.string(), bytes: z.number() })),
+    }),
+    run: ({ actor, body }) => dropFiles(actor, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/photo-drops/{id}',
+    tag: 'Photos',
+    summary: 'One drop: what is tied to which item, and what to none',
+    query: findDropSchema,
+    answer: dropViewSchema,
+    run: ({ params, query }) => findDrop(params.id, query),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/photo-drops/{id}/files/{file}',
+    tag: 'Photos',
+    summary: 'The bytes of a file that was dropped: a picture, or a ZIP of pictures as X-File-Name says',
+    takesFile: true,
+    answer: z.object({ state: droppedStateSchema, said: z.string().nullable() }),
+    run: async ({ params, request }) => {
+      const { given, done: forget } = await bytesOf(request);
+      return receiveDropped(params.id, params.file, given).finally(forget);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/photo-drops/{id}/tie',
+    tag: 'Photos',
+    summary: 'Tie what was dropped to items by name, by barcode or by time; what was tied by hand stays',
+    body: tieDropSchema,
+    answer: done,
+    run: ({ params, body }) => tieDrop(params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/photo-drops/{id}/move',
+    tag: 'Photos',
+    summary: 'Tie files to an item by hand, untie them, or put them aside',
+    body: moveDroppedSchema,
+    answer: done,
+    run: ({ params, body }) => moveDropped(params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/photo-drops/{id}/add',
+    tag: 'Photos',
+    summary: 'Put everything that is tied onto its items, as a change of many',
+    body: addDroppedSchema,
+    answer: z.object({ taskId: z.number(), runId: z.number(), files: z.number(), items: z.number() }),
+    run: ({ actor, params, body }) => addDropped(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/photo-drops/{id}/close',
+    tag: 'Photos',
+    summary: 'Done with a drop: what is still in it is let go',
+    answer: done,
+    run: ({ params }) => closeDrop(params.id),
   }),
 ];

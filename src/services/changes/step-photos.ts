@@ -7,7 +7,7 @@ import { readPhotoReference } from '../../core/photo/reference';
 import { database, type Executor } from '../../db/client';
 import { itemPhoto, type ListingRow, photoFile } from '../../db/schema';
 import { keepRecipe } from '../../photos/made';
-import { lookAtPhotos } from '../records/look-at-photos';
+import { lookAtPhotos, madeColumns } from '../records/look-at-photos';
 import { knowPhotos, type LoadedPhotos } from '../records/photo-knowledge';
 import { printsLookedAt } from '../records/photo-prints';
 
@@ -89,7 +89,7 @@ export async function keepMade(
     await db
       .insert(photoFile)
       .values(
-        fresh.map(({ hash, width, height, original, recipe }) => ({
+        fresh.map(({ hash, width, height, original, recipe, look, from }) => ({
           hash,
           mime: 'image/jpeg',
           width,
@@ -97,6 +97,7 @@ export async function keepMade(
           bytes: 0,
           madeFrom: original,
           recipe,
+          ...(look ? madeColumns(look, from, recipe) : {}),
           createdAt: new Date(),
         })),
       )

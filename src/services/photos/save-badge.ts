@@ -61,11 +61,11 @@ async function itemsThatCarry(db: Executor, id: number): Promise<number[]> {
   ).map((row) => row.hash);
   if (carrying.length === 0) return [];
   const items = rowsOf<{ id: number }>(
-    await db.execute(sql`select distinct item_id as id from item_photo where hash in ${carrying}`),
+    await db.execute(sql`select distinct p.item_id as id from item_photo p where p.hash in ${carrying}`),
   );
   const own = rowsOf<Own>(
     await db.execute(
-      sql`select item_id as id, json_extract(overrides, '$.photos') as photos from listing where json_extract(overrides, '$.photos') like '%@%'`,
+      sql`select item_id as id, cast(json_extract(overrides, '$.photos') as char) as photos from listing where json_extract(overrides, '$.photos') like '%@%'`,
     ),
   );
   const wanted = new Set(carrying);

@@ -1,4 +1,13 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm';
+import {
+  applyTone,
+  boxThrough,
+  emptyShare,
+  type PhotoLook,
+  type PhotoRecipe,
+  readRecipe,
+  type Sides,
+} from '../../core/photo';
 import type { Executor } from '../../db/client';
 import { photoFile } from '../../db/schema';
 import { photoLook } from '../../photos/look';
@@ -6,6 +15,35 @@ import { photoStore } from '../../photos/store';
 
 /** Pictures looked at side by side: reading one is mostly not our own work. */
 const sideBySide = 4;
+
+/** What is found by, beside all that a picture shows. */
+const lookColumns = ({ sharp, bright, middle, box }: PhotoLook) => ({ sharp, bright, middle, empty: emptyShare(box) });
+
+/** The same of a picture that is made of an original: as sharp as that, as bright as it is lit, with what is left of its border. */
+export function madeColumns(look: PhotoLook, from: Sides, recipe: PhotoRecipe) {
+  const lit = (value: number) => {
+    const pixel = new Uint8ClampedArray([value, value, value, 255]);
+    applyTone(pixel, { ...recipe, warmth: 0, tint: 0 });
+    return pixel[0] ?? value;
+  };
+  const box = boxThrough(look, from, recipe);
+  return { sharp: look.sharp, bright: lit(look.bright), middle: lit(look.middle), empty: box ? emptyShare(box) : 0 };
+}
+
+/** Pictures that were made of an original before anybody looked at it. */
+async function tellMade(db: Executor, original: string, look: PhotoLook): Promise<void> {
+  const [from] = await db.select().from(photoFile).where(eq(photoFile.hash, original));
+  const made = await db
+    .select()
+    .from(photoFile)
+    .where(and(eq(photoFile.madeFrom, original), isNull(photoFile.sharp)));
+  for (const one of made)
+    if (from)
+      await db
+        .update(photoFile)
+        .set(madeColumns(look, from, readRecipe(one.recipe)))
+        .where(eq(photoFile.hash, one.hash));
+}
 
 /**
  * Looks at originals that nobody has looked at before, and keeps what they show. One that cannot be read is left as it is.
@@ -16,7 +54,7 @@ export async function lookAtPhotos(db: Executor, hashes: readonly string[]): Pro
   const open = await db
     .select({ hash: photoFile.hash })
     .from(photoFile)
-    .where(and(inArray(photoFile.hash, [...new Set(hashes)]), isNull(photoFile.madeFrom), isNull(photoFile.look)));
+    .where(and(inArray(photoFile.hash, [...new Set(hashes)]), isNull(photoFile.madeFrom), isNull(photoFile.sharp)));
   let count = 0;
   const next = open.map((one) => one.hash);
   const work = async () => {
@@ -26,7 +64,11 @@ export async function lookAtPhotos(db: Executor, hashes: readonly string[]): Pro
         .then(photoLook)
         .catch(() => null);
       if (!look) continue;
-      await db.update(photoFile).set({ look }).where(eq(photoFile.hash, hash));
+      await db
+        .update(photoFile)
+        .set({ look, ...lookColumns(look) })
+        .where(eq(photoFile.hash, hash));
+      await tellMade(db, hash, look);
       count++;
     }
   };

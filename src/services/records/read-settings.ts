@@ -19,6 +19,8 @@ export const shopSettingsSchema = z
     packaging: packagingAllowanceSchema,
     /** Box, filling and tape of one parcel, in minor units of the shop's own currency. */
     packingCost: z.number().int().min(0).max(100_000),
+    /** So many photos are wanted on a listing, as far as the marketplace takes so many. */
+    photosWanted: z.number().int().min(1).max(30),
     /** Which rows of the sheet are shown and in which order, by own category. */
     sheetRows: z.record(z.string().max(200), rowPlanSchema),
   })
@@ -41,6 +43,7 @@ const firstSettings: ShopSettings = {
   requestDays: 60,
   packaging: noAllowance,
   packingCost: 60,
+  photosWanted: 3,
   sheetRows: {},
 };
 

@@ -9,6 +9,8 @@ import { surveyStep } from '../gathering/survey-step';
 import { checkStep } from '../importing/check-step';
 import { importStep } from '../importing/import-step';
 import { publishStep } from '../outbox/publish-step';
+import { photosStep } from '../photos/add-dropped';
+import { lookStep } from '../photos/look-step';
 import type { TakeStep } from '../records/work-on-task';
 
 /** The list of kinds of tasks, each with its step; a new one is a file of its own and a line here. */
@@ -23,4 +25,6 @@ export const steps: Record<TaskRow['kind'], TakeStep> = {
   import: importStep,
   survey: surveyStep,
   gather: gatherStep,
+  photos: photosStep,
+  look: lookStep,
 };

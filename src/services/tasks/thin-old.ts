@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { readSettings } from '../records/read-settings';
+import { forgetDrops } from './forget-drops';
 import { forgetFiles } from './forget-files';
 import { forgetGatherings } from './forget-gatherings';
 import { forgetTasks } from './forget-tasks';
@@ -84,5 +85,6 @@ export async function thinOld(now: Date, isEnding: () => boolean, portion = 1_00
   await forgetTasks(now);
   await forgetFiles(now, isEnding);
   await forgetGatherings(now, isEnding);
+  if (!isEnding()) await forgetDrops(now);
   return { changes, requests, jobs, events };
 }

@@ -43,6 +43,7 @@ export function Places({ taken, close, newItem, newFrom, help }: Props) {
     { label: 'Differences', hint: 'What marketplaces show otherwise than sent', run: go('/differences') },
     { label: 'Renewal', hint: 'End listings and make them anew', run: go('/renewals') },
     { label: 'Links', hint: 'Stock numbers and the marketplaces’ numbers', run: go('/links') },
+    { label: 'Photos', hint: 'What is missing, folders of files, badges', run: go('/photos') },
     { label: 'Bring in', hint: 'What is listed on your accounts already', run: go('/bring-in') },
     { label: 'Copy a shop', hint: 'From one marketplace to another', run: go('/copies') },
     { label: 'Files', hint: 'Write out to spreadsheets, read in', run: go('/files') },

@@ -1,5 +1,5 @@
 import { jpeg, readyItem, sheet, upload } from '../../support/items';
-import { call, stack } from '../../support/stack';
+import { call } from '../../support/stack';
 
 const tint = (index: number) => `#${(0x203040 + index * 0x110d07).toString(16).slice(0, 6)}`;
 const hashes = async (id: number) => (await sheet(id)).item.photos.map((photo) => photo.hash);
@@ -55,49 +55,33 @@ test('a flaw has its words until they are taken away', async () => {
 });
 
 describe('a picture made from another', () => {
-  const made = async (id: number, original: string, place: number | null) => {
-    const answer = await fetch(`${stack.base}/api/v1/items/${id}/photos`, {
-      method: 'POST',
-      headers: {
-        authorization: `Bearer ${stack.token}`,
-        'content-type': 'image/jpeg',
-        'x-file-name': 'cropped.jpg',
-        'x-made-from': encodeURIComponent(JSON.stringify({ original, place, recipe: { turn: 90 } })),
-      },
-      body: new Uint8Array(await jpeg(555, '#99aa22')),
-    });
-    return { status: answer.status, body: (await answer.json()) as { hash: string; photos: string[] } };
-  };
+  const plain = { turn: 0, crop: null, brightness: 0, contrast: 0, warmth: 0, tint: 0, backdrop: null, layers: [] };
+  const make = (id: number, hash: string, place: number, recipe: unknown, twice = false) =>
+    call<{ hash: string; photos: string[] }>('POST', `/items/${id}/photos/made`, { hash, place, recipe, twice });
 
-  test('stands in its place; the way back to the original stays known', async () => {
+  test('stands in its place with its flaw; the way back to the original stays known', async () => {
     const { id, all } = await withPhotos(2);
-    const { status, body } = await made(id, all[0] ?? '', 0);
+    const [first = '', second = ''] = all;
+    await call('PUT', `/items/${id}/photos/flaw`, { hash: first, words: 'A dent' });
+    const { status, body } = await make(id, first, 0, { ...plain, turn: 90 }, true);
     expect(status).toBe(201);
-    expect(body.photos).toEqual([body.hash, all[1]]);
+    expect(body.photos).toEqual([body.hash, second, first]);
+    const photo = (
+      await call<{ item: { photos: { width: number; height: number; flaw?: string }[] } }>('GET', `/items/${id}`)
+    ).body.item.photos[0];
+    expect(photo).toMatchObject({ flaw: 'A dent' });
     const recipe = await call<{ original: string; recipe: unknown }>('GET', `/photos/recipe?hash=${body.hash}`);
-    expect(recipe.body).toEqual({ original: all[0], recipe: { turn: 90 } });
+    expect(recipe.body).toMatchObject({ original: first, recipe: { turn: 90 } });
+    expect((await make(id, body.hash, 0, plain)).body.photos).toEqual([first, second, first]);
     expect((await order(id, all)).body.photos).toEqual(all);
   });
 
   test.each([
-    ['an original that nobody has', 'e'.repeat(64), 0],
-    ['a place that is not there', null, 9],
-  ])('%s is refused', async (_, original, place) => {
-    const { id, all } = await withPhotos(1);
-    expect((await made(id, original ?? all[0] ?? '', place)).status).toBe(422);
+    ['another photo stands there', 1, plain],
+    ['there is no such place', 9, plain],
+  ])('where %s nothing is changed', async (_, place, recipe) => {
+    const { id, all } = await withPhotos(2);
+    expect((await make(id, all[0] ?? '', place, recipe)).status).toBe(409);
     expect(await hashes(id)).toEqual(all);
   });
-});
-
-test.each([
-  ['nothing at all', Buffer.alloc(0)],
-  ['a text that calls itself a picture', Buffer.from('GIF89a? no')],
-  ['half a picture', null],
-])('%s is refused with a sentence and a mend, and the item is as it was', async (_, bytes) => {
-  const { id, all } = await withPhotos(1);
-  const whole = await jpeg(900, '#123456');
-  const refused = await upload(id, bytes ?? whole.subarray(0, 200), 'odd.jpg');
-  expect(refused.status).toBe(422);
-  expect(refused.body.title).toContain('odd.jpg');
-  expect(await hashes(id)).toEqual(all);
 });

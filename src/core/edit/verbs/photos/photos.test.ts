@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { invert } from '../../../change';
 import { fieldsFor } from '../../../field';
-import { chosenPhotos } from '../../../listing';
+import { chosenPhotos, type Overrides } from '../../../listing';
 import type { Layer } from '../../../photo';
 import { hashOf, knowledgeOf, photoNamed } from '../../../photo/known.test-data';
 import { madeReference, readPhotoReference } from '../../../photo/reference';
@@ -32,7 +32,7 @@ const step = (what: Record<string, unknown>, where: unknown = { on: 'item' }): S
   stepSchema.parse({ field: 'photos', where, do: what });
 const record = (photos: string[], own: string[] | null = null) => ({
   item: sampleItem({ photos: photos.map(photoNamed) }),
-  overrides: new Map(own ? [[1, { photos: own }]] : [[1, {}]]),
+  overrides: new Map<number, Overrides>([[1, own ? { photos: own } : {}]]),
 });
 const apply = (steps: Step[], photos: string[], own: string[] | null = null, context = contextOf()) => {
   const result = applySteps(steps, record(photos, own), context);
