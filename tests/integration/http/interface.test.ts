@@ -1,3 +1,4 @@
+import { plainRecipe } from '../../../src/core/photo';
 import { closeDatabase } from '../../../src/db/client';
 import { recordSale } from '../../../src/services/stock/record-sale';
 import { download, sendFile } from '../../support/files';
@@ -46,6 +47,8 @@ let crateway: number;
 let pippet: number;
 let run = 0;
 let routineId = 0;
+let drop = 0;
+let dropped = 0;
 let search = 0;
 let template = 0;
 let box = 0;
@@ -77,6 +80,21 @@ const thereOf = async (sku: string): Promise<MarketListing> => {
   if (!one) throw new Error(`nothing of ${sku} on Hallowick`);
   return one;
 };
+/** A file as the body itself, its answer held to its description. */
+async function sent(method: 'POST' | 'PUT', path: string, bytes: Buffer, name: string) {
+  const answer = await fetch(`${stack.base}/api/v1${path}`, {
+    method,
+    headers: {
+      authorization: `Bearer ${stack.token}`,
+      'content-type': 'application/octet-stream',
+      'x-file-name': name,
+    },
+    body: new Uint8Array(bytes),
+  });
+  const body: unknown = await answer.json();
+  expect((await describedInterface()).faults(method, path, answer.status, body)).toEqual([]);
+  return { status: answer.status, body };
+}
 const quiet = (id: number) =>
   until(
     async () => (await call<{ jobs: { state: string }[] }>('GET', `/jobs?item=${id}`)).body.jobs,
@@ -150,19 +168,51 @@ const cases: Record<string, Case> = {
     return answer;
   },
   'POST /items/{id}/split': () => post(`/items/${varied.id}/split`, { combinations: [['Tan']] }),
-  'POST /items/{id}/photos': async () => {
-    const answer = await fetch(`${stack.base}/api/v1/items/${other.id}/photos`, {
-      method: 'POST',
-      headers: { authorization: `Bearer ${stack.token}`, 'content-type': 'image/jpeg', 'x-file-name': 'two.jpg' },
-      body: new Uint8Array(await jpeg(800, '#335577')),
-    });
-    const body: unknown = await answer.json();
-    expect((await describedInterface()).faults('POST', `/items/${other.id}/photos`, answer.status, body)).toEqual([]);
-    return { status: answer.status, body };
-  },
+  'POST /items/{id}/photos': async () =>
+    sent('POST', `/items/${other.id}/photos`, await jpeg(800, '#335577'), 'two.jpg'),
   'PUT /items/{id}/photos': () => put(`/items/${item.id}/photos`, { photos: [hash, hash] }),
   'PUT /items/{id}/photos/flaw': () => put(`/items/${item.id}/photos/flaw`, { hash, words: 'A scratch' }),
+  // Photos
   'GET /photos/recipe': () => get(`/photos/recipe?hash=${hash}`),
+  'POST /photos': async () => sent('POST', '/photos', await jpeg(700, '#99aa22'), 'card.jpg'),
+  'POST /photos/shared': () => post('/photos/shared', { selection: selection() }),
+  'POST /items/{id}/photos/made': () =>
+    post(`/items/${item.id}/photos/made`, { hash, place: 0, recipe: { ...plainRecipe, turn: 90 } }),
+  'POST /badges/picture': async () =>
+    sent(
+      'POST',
+      '/badges/picture',
+      Buffer.from(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><rect width="40" height="20" fill="#115544"/></svg>',
+      ),
+      'mark.svg',
+    ),
+  'PUT /badges': () =>
+    put('/badges', {
+      name: unique,
+      art: { kind: 'words', shape: 'tag', words: 'Tested', ground: '#115544', ink: '#ffffff' },
+    }),
+  'GET /badges': () => get('/badges'),
+  'GET /photos/flaws': () => get('/photos/flaws'),
+  'GET /photos/flawed': () => get(`/photos/flawed?flaw=few&account=${hallowick}`),
+  'POST /photos/look': () => post('/photos/look'),
+  'POST /photo-drops': async () => {
+    const answer = await call<{ drop: number; wanted: { id: number }[] }>('POST', '/photo-drops', {
+      files: [{ path: `${other.sku}_1.jpg`, bytes: 5 }],
+    });
+    drop = answer.body.drop;
+    dropped = answer.body.wanted[0]?.id ?? 0;
+    return answer;
+  },
+  'PUT /photo-drops/{id}/files/{file}': async () =>
+    sent('PUT', `/photo-drops/${drop}/files/${dropped}`, await jpeg(750, '#227799'), `${other.sku}_1.jpg`),
+  'POST /photo-drops/{id}/tie': () => post(`/photo-drops/${drop}/tie`, { way: 'name' }),
+  'GET /photo-drops': () => get('/photo-drops'),
+  'GET /photo-drops/{id}': () => get(`/photo-drops/${drop}`),
+  'POST /photo-drops/{id}/move': () =>
+    post(`/photo-drops/${drop}/move`, { files: [dropped], to: { kind: 'item', item: other.id } }),
+  'POST /photo-drops/{id}/add': () => post(`/photo-drops/${drop}/add`, { where: 'first' }),
+  'POST /photo-drops/{id}/close': () => post(`/photo-drops/${drop}/close`),
   'POST /items/{id}/phone': () => post(`/items/${item.id}/phone`),
   'GET /open-items': () => get(`/open-items?ids=${item.id},${other.id}`),
   'GET /items/{id}/wording': () => get(`/items/${item.id}/wording?account=${hallowick}`),
