@@ -28,6 +28,8 @@ export const plannedKnotSchema = z.object({
   issues: z.array(issueSchema),
   price: z.number().nullable(),
   net: z.number().nullable(),
+  /** The photos as they will stand there, in their order and shape, where they are sent. */
+  photos: z.array(z.string()).nullable(),
 });
 export type PlannedKnot = z.infer<typeof plannedKnotSchema>;
 
@@ -44,6 +46,8 @@ export const plannedAccountSchema = z.object({
   seconds: z.number(),
   /** Why it may take longer: paused, locked, warned, does not answer. */
   holdup: z.string().nullable(),
+  /** Fields in which listings that are there differ, with how many; also those that are left out. */
+  fields: z.array(z.object({ field: z.string(), listings: z.number() })),
   /** Nothing was ever set for it: no defaults, no template, no manner of prices. */
   isBare: z.boolean(),
 });
@@ -76,19 +80,37 @@ const quiet = (itemId: number, accountId: number, state: KnotState, why: string)
   issues: [],
   price: null,
   net: null,
+  photos: null,
 });
 
 /** What would happen where one item and one account cross. */
-function planKnot(item: Item, row: ListingRow | undefined, account: LoadedAccount, liveCount: number) {
+function planKnot(
+  item: Item,
+  row: ListingRow | undefined,
+  account: LoadedAccount,
+  { liveCount, left }: { liveCount: number; left: ReadonlySet<string> },
+) {
   const isThere = standsThere(row?.remote);
   if (row?.wanted === 'none' && !isThere)
-    return { knot: quiet(item.id, account.id, row.state ?? 'none', 'It is left out there on its sheet'), fee: 0 };
+    return {
+      knot: quiet(item.id, account.id, row.state ?? 'none', 'It is left out there on its sheet'),
+      fee: 0,
+      differs: [],
+    };
   const computed = computeRow(item, row, account);
   const action = planListing(
     { wanted: 'live', remote: isThere && row ? row.remote : 'none' },
     computed,
     row?.sent ?? null,
   );
+  const differs = action.kind === 'update' ? action.changes.map((change) => change.field) : [];
+  const fields = differs.filter((field) => !left.has(field));
+  if (differs.length && fields.length === 0) {
+    const why = 'What differs there is left changed and not sent';
+    return { knot: quiet(item.id, account.id, row?.state ?? 'none', why), fee: 0, differs };
+  }
+  const { photos } = computed.content;
+  const sendsPhotos = action.kind === 'create' || fields.includes('photos');
   const net = netOfContent(account, computed.content, item, liveCount);
   const knot: PlannedKnot = {
     itemId: item.id,
@@ -96,12 +118,13 @@ function planKnot(item: Item, row: ListingRow | undefined, account: LoadedAccoun
     state: row?.state ?? 'none',
     action: action.kind,
     why: action.kind === 'nothing' ? action.why : (timedWarning(computed.content, account) ?? againNote(row)),
-    fields: action.kind === 'update' ? action.changes.map((change) => change.field) : [],
+    fields,
     issues: action.kind === 'not-ready' ? action.issues : [],
     price: net?.price ?? null,
     net: net?.net ?? null,
+    photos: sendsPhotos && Array.isArray(photos) ? photos.map(String) : null,
   };
-  return { knot, fee: action.kind === 'create' ? (net?.fees.listing ?? 0) : 0 };
+  return { knot, fee: action.kind === 'create' ? (net?.fees.listing ?? 0) : 0, differs };
 }
 
 /** What a timed sale keeps one from doing, said before it begins. */
@@ -149,6 +172,8 @@ export async function planPortions(
   const lines = accounts.map((account) => ({
     account,
     live: countsOf(account.id).live,
+    left: new Set((input.leave ?? []).filter((one) => one.account === account.id).flatMap((one) => one.fields)),
+    differing: new Map<string, number>(),
     line: {
       accountId: account.id,
       name: account.name,
@@ -177,7 +202,9 @@ export async function planPortions(
       for (const item of items) {
         const key = `${item.id}/${place.account.id}`;
         if (without.has(key)) continue;
-        const { knot, fee } = planKnot(item, rowOf.get(key), place.account, place.live);
+        const how = { liveCount: place.live, left: place.left };
+        const { knot, fee, differs } = planKnot(item, rowOf.get(key), place.account, how);
+        for (const field of differs) place.differing.set(field, (place.differing.get(field) ?? 0) + 1);
         knots.push(knot);
         place.line.listingFees += fee;
         if (knot.action === 'create') {
@@ -195,5 +222,11 @@ export async function planPortions(
     const work = { create: line.create, update: line.update, end: 0, renew: 0 };
     line.seconds = secondsFor(work, pace, countsOf(account.id).today);
   }
-  return { itemCount: ids.length, accounts: lines.map((one) => one.line) };
+  return {
+    itemCount: ids.length,
+    accounts: lines.map(({ line, differing }) => ({
+      ...line,
+      fields: [...differing].map(([field, listings]) => ({ field, listings })).sort((a, b) => b.listings - a.listings),
+    })),
+  };
 }

@@ -3,12 +3,12 @@ import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { priorities } from '../../core/sync';
 import { type Tx, transaction } from '../../db/client';
-import { listing, run } from '../../db/schema';
+import { type ListingRow, listing, run } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { enqueueJobs } from '../records/enqueue-jobs';
 import { forgetRemoteIds } from '../records/forget-remote-ids';
 import { counted } from './counted';
-import { planPortions } from './plan-portions';
+import { type PlannedKnot, planPortions } from './plan-portions';
 import type { Publish } from './publish-schema';
 import { derive, wantLive } from './want-live';
 
@@ -42,6 +42,24 @@ async function startRun(tx: Tx, actor: Actor, input: Publish): Promise<number> {
 const titleOf = (items: Set<number>, accounts: Set<number>, asDraft: boolean) =>
   `${counted(items.size, 'item')} ${asDraft ? 'as drafts for' : 'to'} ${counted(accounts.size, 'account')}`;
 
+/** Listings that are there and of which only some fields go, by these fields. */
+function partly(
+  { leave = [] }: Publish,
+  knots: readonly PlannedKnot[],
+  rows: ReadonlyMap<string, ListingRow>,
+): { ids: number[]; fields: string[] }[] {
+  const parts = new Map<string, { ids: number[]; fields: string[] }>();
+  for (const { itemId, accountId, action, fields } of knots) {
+    const id = rows.get(`${itemId}/${accountId}`)?.id;
+    if (action !== 'update' || id === undefined || !leave.some((one) => one.account === accountId)) continue;
+    const key = JSON.stringify(fields);
+    const part = parts.get(key) ?? { ids: [], fields };
+    part.ids.push(id);
+    parts.set(key, part);
+  }
+  return [...parts.values()];
+}
+
 async function makeLive(tx: Tx, actor: Actor, input: Publish): Promise<Published> {
   const runId = await startRun(tx, actor, input);
   const items = new Set<number>();
@@ -53,7 +71,11 @@ async function makeLive(tx: Tx, actor: Actor, input: Publish): Promise<Published
     const go = knots.filter((knot) => knot.action === 'create' || knot.action === 'update');
     if (go.length === 0) return;
     const ids = await wantLive(tx, go, some, rows, accounts);
-    await enqueueJobs(tx, { where: sql`l.id in ${ids}`, priority: priorities.create, runId });
+    const parts = partly(input, go, rows);
+    const whole = ids.filter((id) => !parts.some((one) => one.ids.includes(id)));
+    if (whole.length) await enqueueJobs(tx, { where: sql`l.id in ${whole}`, priority: priorities.create, runId });
+    for (const part of parts)
+      await enqueueJobs(tx, { where: sql`l.id in ${part.ids}`, priority: priorities.create, runId, only: part.fields });
     queued += ids.length;
     for (const knot of go) {
       items.add(knot.itemId);

@@ -2,6 +2,7 @@ import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { fieldsFor } from '../../core/field';
 import type { Json } from '../../core/json';
+import { isPhotoReference } from '../../core/photo/reference';
 import { diff } from '../../core/sync';
 import { database } from '../../db/client';
 import { listing } from '../../db/schema';
@@ -35,10 +36,19 @@ export const unsentListingSchema = z.object({
       /** What was last sent, and what is wanted, in words. */
       there: z.string(),
       wanted: z.string(),
+      /** Of photos: what stands there, and what will, in their order and shape; those that are not ours are left out. */
+      photos: z.object({ there: z.array(z.string()), wanted: z.array(z.string()) }).nullable(),
     }),
   ),
 });
 export type UnsentListing = z.infer<typeof unsentListingSchema>;
+
+const referencesIn = (value: Json): string[] =>
+  Array.isArray(value) ? value.map(String).filter(isPhotoReference) : [];
+const saidPhotos = (value: Json): string => {
+  const count = Array.isArray(value) ? value.length : 0;
+  return count ? `${count} ${count === 1 ? 'photo' : 'photos'}` : '';
+};
 
 /** Live listings whose changes have not been sent, field by field. */
 export async function findUnsent({
@@ -86,7 +96,14 @@ export async function findUnsent({
           const known = catalogue.listing(field);
           const text = (value: Json) =>
             known ? shortly(known, value, rules.currency) : value === null ? '' : JSON.stringify(value);
-          return { field, label: labels.get(field) ?? known?.label ?? field, there: text(from), wanted: text(to) };
+          const isPhotos = field === 'photos';
+          return {
+            field,
+            label: labels.get(field) ?? known?.label ?? field,
+            there: isPhotos ? saidPhotos(from) : text(from),
+            wanted: isPhotos ? saidPhotos(to) : text(to),
+            photos: isPhotos ? { there: referencesIn(from), wanted: referencesIn(to) } : null,
+          };
         }),
       },
     ];

@@ -5,7 +5,7 @@ import { ownTransaction } from '../../../src/db/raw';
 import { job, listing } from '../../../src/db/schema';
 import { enqueueJobs } from '../../../src/services/records/enqueue-jobs';
 import { stockMove } from '../../../src/ui/data/stock-move';
-import { publishItems, readyFilm, sheet, stateOn } from '../../support/items';
+import { jpeg, publishItems, readyFilm, sheet, stateOn, upload } from '../../support/items';
 import { accountOf, call, marketListings, until } from '../../support/stack';
 
 type Unsent = {
@@ -204,4 +204,63 @@ test('a job that is joined again and again names each field once', async () => {
   expect(await fieldsAfter(stock, ['title'], ['title'], stock)).toEqual({ only: [...stock, 'title'] });
   // Whatever differs is more than any of them.
   expect(await fieldsAfter(stock, undefined, stock)).toEqual({ only: null });
+});
+
+test('the plan lets one leave fields out, account by account: photos without texts; what is left out stays changed', async () => {
+  const film = await liveFilm();
+  const title = `Kept for later ${film.sku}`;
+  await upload(film.id, await jpeg(820, '#2277aa'));
+  await edit(
+    film.id,
+    [
+      { field: 'title', do: { verb: 'set', value: title } },
+      { field: 'photos', do: { verb: 'photo-order', order: [2, 1] } },
+    ],
+    { send: false },
+  );
+  const [oldThere, oldShop] = [(await there('oakhand', film.sku)).photos, (await there('shopfront', film.sku)).photos];
+  const plan = (leave: unknown[]) => ({
+    selection: { kind: 'items', ids: [film.id] },
+    accounts: [oakhand, shopfront],
+    without: [],
+    as: 'live',
+    leave,
+  });
+  type Plan = {
+    accounts: { accountId: number; update: number; fields: { field: string; listings: number }[] }[];
+    knots: { accountId: number; action: string; fields: string[]; photos: string[] | null }[];
+  };
+  const whole = (await call<Plan>('POST', '/publish/plan', plan([]))).body;
+  const differing = whole.accounts.find((one) => one.accountId === oakhand)?.fields.map((one) => one.field) ?? [];
+  expect(differing).toEqual(expect.arrayContaining(['photos', 'title']));
+  const leave = [
+    { account: oakhand, fields: differing.filter((field) => field !== 'photos') },
+    { account: shopfront, fields: ['photos'] },
+  ];
+  const { knots } = (await call<Plan>('POST', '/publish/plan', plan(leave))).body;
+  const order = (await sheet(film.id)).item.photos.map((photo) => photo.hash);
+  const onOakhand = knots.find((one) => one.accountId === oakhand);
+  expect(onOakhand?.fields).toEqual(['photos']);
+  expect(onOakhand?.photos?.map((one) => one.slice(0, 64))).toEqual(order);
+  expect(knots.find((one) => one.accountId === shopfront)?.photos).toBeNull();
+
+  await call('POST', '/publish', plan(leave));
+  await until(
+    () => there('oakhand', film.sku),
+    (one) => one.photos.length === 2 && one.photos[1] === oldThere[0],
+  );
+  await until(
+    () => there('shopfront', film.sku),
+    (one) => one.title.includes('Kept for later'),
+  );
+  await quiet(film.id);
+  expect((await there('oakhand', film.sku)).title).not.toContain('Kept for later');
+  expect((await there('shopfront', film.sku)).photos).toEqual(oldShop);
+  expect(await fieldsOf(film.id, oakhand)).toContain('title');
+  expect(await fieldsOf(film.id, shopfront)).toEqual(['photos']);
+
+  // With everything left out there is nothing to send.
+  const nothing = plan([{ account: shopfront, fields: ['photos'] }]);
+  const answer = await call('POST', '/publish', { ...nothing, accounts: [shopfront] });
+  expect([answer.status, await fieldsOf(film.id, shopfront)]).toEqual([409, ['photos']]);
 });

@@ -12,6 +12,7 @@ import { AccountSelect, useAccounts } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';
 import { counted, countedAre } from '@/ui/data/counted';
 import { useCommand } from '@/ui/data/use-command';
+import { PhotoRow } from '@/ui/photos/photo-row';
 
 type Row = UnsentListing['fields'][number] & { id: number; listing: UnsentListing; isFirst: boolean };
 
@@ -24,6 +25,7 @@ export function Changed() {
   const [account, setAccount] = useQueryState('account', parseAsInteger.withOptions({ history: 'replace' }));
   const { accountOf } = useAccounts();
   const [chosen, setChosen] = useState<number[]>([]);
+  const [only, setOnly] = useState<string[]>([]);
   const pages = useInfiniteQuery({
     queryKey: ['unsent', account],
     queryFn: ({ pageParam, signal }) =>
@@ -32,20 +34,28 @@ export function Changed() {
     getNextPageParam: (page: { next: number | null }) => page.next ?? undefined,
     refetchInterval: (query) => ((query.state.data?.pages.length ?? 0) <= 2 ? 8_000 : false),
   });
-  const rows = (pages.data?.pages.flatMap((page) => page.listings) ?? []).flatMap((listing) =>
+  const all = (pages.data?.pages.flatMap((page) => page.listings) ?? []).flatMap((listing) =>
     listing.fields.map((one, at): Row => ({ ...one, id: rowId(listing.listingId, at), listing, isFirst: at === 0 })),
   );
+  const offered = [...new Map(all.map(({ field, label }) => [field, label]))];
+  // What is no longer among them is asked for no more.
+  const wanted = only.filter((field) => offered.some(([one]) => one === field));
+  const rows = wanted.length ? all.filter((row) => wanted.includes(row.field)) : all;
   const taken = rows.filter((row) => chosen.includes(row.id));
   const send = useCommand(async (what: 'chosen' | 'all') => {
     const listings = [...new Set(taken.map((row) => row.listing))].map((listing) => ({
       id: listing.listingId,
       fields: taken.filter((row) => row.listing === listing).map((row) => row.field),
     }));
-    const body = what === 'all' ? { all: true as const, account: account ?? undefined } : { listings };
+    const fields = wanted.length ? wanted : undefined;
+    const body = what === 'all' ? { all: true as const, account: account ?? undefined, fields } : { listings };
     const { queued } = await api('POST /unsent/send', { body });
     setChosen([]);
     return `${countedAre(queued, 'listing')} on ${queued === 1 ? 'its' : 'their'} way`;
   });
+  const wantedWords = offered
+    .flatMap(([field, label]) => (wanted.includes(field) ? [label.toLowerCase()] : []))
+    .join(', ');
   const where = account === null ? 'everywhere' : `on ${accountOf(account)?.name ?? 'this account'}`;
   const columns: Column<Row>[] = [
     {
@@ -68,8 +78,26 @@ export function Changed() {
         ) : null,
     },
     { id: 'field', head: 'Field', cell: (row) => row.label },
-    { id: 'there', head: 'There', className: 'max-w-72', cellClass: 'break-words', cell: (row) => row.there || none },
-    { id: 'wanted', head: 'Here', className: 'max-w-72', cellClass: 'break-words', cell: (row) => row.wanted || none },
+    {
+      id: 'there',
+      head: 'There',
+      className: 'max-w-72',
+      cellClass: 'break-words',
+      cell: (row) =>
+        row.photos?.there.length ? <PhotoRow references={row.photos.there} label="There" /> : row.there || none,
+    },
+    {
+      id: 'wanted',
+      head: 'Here',
+      className: 'max-w-72',
+      cellClass: 'break-words',
+      cell: (row) =>
+        row.photos?.wanted.length ? (
+          <PhotoRow references={row.photos.wanted} label="As they will stand there" />
+        ) : (
+          row.wanted || none
+        ),
+    },
   ];
   return (
     <>
@@ -84,7 +112,7 @@ export function Changed() {
           disabled={send.busy || rows.length === 0}
           onClick={() => void send.run('all')}
         >
-          Send everything {where}
+          Send {wanted.length ? wantedWords : 'everything'} {where}
         </button>
         <button
           type="button"
@@ -95,6 +123,26 @@ export function Changed() {
           Send {counted(taken.length, 'chosen field')}
         </button>
       </PageHead>
+      {offered.length > 1 ? (
+        <fieldset className="flex flex-wrap gap-1 border-b border-base-300 px-4 py-1.5">
+          <legend className="sr-only">Only these fields</legend>
+          <span className="quiet self-center pr-1 text-[12px]">Only</span>
+          {offered.map(([field, label]) => {
+            const isWanted = wanted.includes(field);
+            return (
+              <button
+                key={field}
+                type="button"
+                aria-pressed={isWanted}
+                className={`btn btn-xs ${isWanted ? 'bg-base-300' : 'btn-ghost'}`}
+                onClick={() => setOnly(isWanted ? wanted.filter((one) => one !== field) : [...wanted, field])}
+              >
+                {label}
+              </button>
+            );
+          })}
+        </fieldset>
+      ) : null}
       {send.problem ? <Failed error={send.error} /> : null}
       {pages.isPending ? <Loading what="what was changed" /> : null}
       {pages.isError ? <Failed error={pages.error} retry={() => void pages.refetch()} /> : null}

@@ -10,6 +10,7 @@ import { Price } from '@/ui/controls/format';
 import { ItemCell } from '@/ui/controls/item-cell';
 import { Knot } from '@/ui/controls/knot';
 import { fieldName } from '@/ui/controls/shown-value';
+import { PhotoRow } from '@/ui/photos/photo-row';
 
 const nameOf = (field: string) => fieldName(field).toLowerCase();
 
@@ -107,6 +108,7 @@ export function PlanTable({
             {item.title || item.sku} on {account.name}
           </b>
           <span className={`flex-1 ${told.action === 'not-ready' ? 'text-warning' : ''}`}>{wordsOf(told)}</span>
+          {told.photos?.length ? <PhotoRow references={told.photos} label="Photos as they will stand there" /> : null}
           {told.net === null ? null : (
             <span>
               <Price amount={told.price} currency={account.currency} />, net{' '}

@@ -13,6 +13,7 @@ import { api } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';
 import { readSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
+import { LeftOut } from './left-out';
 import { PlanTable } from './plan-table';
 
 type How = 'live' | 'later' | 'draft';
@@ -33,6 +34,7 @@ export function PublishPage() {
   const [ready, setReady] = useState(false);
   const [chosen, setChosen] = useState<number[] | null>(null);
   const [without, setWithout] = useState<{ itemId: number; accountId: number }[]>([]);
+  const [left, setLeft] = useState<Record<number, string[]>>({});
   const [how, setHow] = useState<How>('live');
   const [at, setAt] = useState('');
   const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api('GET /accounts') });
@@ -47,9 +49,12 @@ export function PublishPage() {
     setReady(true);
   }, [params]);
   const on = chosen ?? accounts.data?.accounts.map((account) => account.id) ?? [];
+  const leave = Object.entries(left).flatMap(([account, fields]) =>
+    fields.length && on.includes(Number(account)) ? [{ account: Number(account), fields }] : [],
+  );
   const body =
     selection && on.length > 0
-      ? { selection, accounts: on, without, as: how === 'draft' ? ('draft' as const) : ('live' as const) }
+      ? { selection, accounts: on, without, leave, as: how === 'draft' ? ('draft' as const) : ('live' as const) }
       : null;
   const plan = useQuery({
     queryKey: ['plan', JSON.stringify(body)],
@@ -191,6 +196,7 @@ export function PublishPage() {
           );
         })}
       </fieldset>
+      {planned ? <LeftOut plan={planned} left={left} leave={setLeft} /> : null}
       {on.length === 0 ? <Empty title="Choose at least one account" /> : null}
       {plan.isError ? <Failed error={plan.error} retry={() => void plan.refetch()} /> : null}
       {plan.isLoading ? <Loading what="the plan" /> : null}
