@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
+import { dropped, small, tied } from '../support/drops';
 import { sendFile } from '../support/files';
 import { readyItem } from '../support/items';
 import { askingGathering } from '../support/listed';
@@ -34,7 +35,7 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     shops.accounts.slice(3).map((one) => one.id),
   );
   const { body } = await call<{ items: { id: number }[] }>('GET', '/items?stage=attention');
-  const few = await call<{ items: { id: number }[] }>('GET', '/items?limit=4');
+  const few = await call<{ items: { id: number; sku: string }[] }>('GET', '/items?limit=4');
   const ids = few.body.items.map((item) => item.id).join(',');
   const selection = { kind: 'items', ids: few.body.items.map((item) => item.id) };
   const steps = [{ field: 'notes', do: { verb: 'set', value: `Looked at ${Date.now()}` } }];
@@ -52,11 +53,22 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
   );
   await call('POST', `/imports/${fileId}/check`, {});
   const gatheringId = await askingGathering();
+  const { drop } = await dropped([
+    { path: `${few.body.items[0]?.sku}_1.jpg`, bytes: await small(9_001) },
+    { path: 'IMG_1.jpg', bytes: await small(9_002) },
+  ]);
+  await tied(drop);
+  const badgeStep = [
+    { field: 'photos', where: { on: 'item' }, do: { verb: 'photo-turn', degrees: 90, which: 'first' } },
+  ];
   const pages: [string, string][] = [
     ['/', 'Inventory'],
     ['/?stage=ready&priceMin=1000', 'Inventory'],
     [`/items/${body.items[0]?.id ?? few.body.items[0]?.id}`, ''],
     [`/workbench?ids=${ids}`, 'Workbench'],
+    [`/workbench?ids=${ids}&steps=${encodeURIComponent(JSON.stringify(badgeStep))}`, 'Workbench'],
+    ['/photos', 'Photos'],
+    [`/photos/drops/${drop}`, 'Photos to items'],
     [`/publish?ids=${ids}`, 'Publish'],
     ['/workbench', 'Choose items first'],
     ['/outbox', 'Outbox'],

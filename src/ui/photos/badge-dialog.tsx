@@ -2,6 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { sameJson } from '@/core/json';
 import type { BadgeArt, Layer, LayerPlace } from '@/core/photo/layer';
 import type { Shot } from '@/services/changes/preview-shots';
 import { Dialog } from '@/ui/controls/dialog';
@@ -34,7 +35,7 @@ export function BadgeDialog({ layer: before, models, keep, close }: Props) {
   const [name, setName] = useState('');
   const [at, setAt] = useState(0);
   const kept = badges.data?.badges.find((one) => one.id === badge);
-  const isChanged = kept !== undefined && art !== null && JSON.stringify(kept.art) !== JSON.stringify(art);
+  const isChanged = kept !== undefined && art !== null && !sameJson(kept.art, art);
   const save = useCommand(
     async (id: number | undefined) => {
       if (!art) return undefined;

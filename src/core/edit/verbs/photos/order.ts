@@ -5,7 +5,7 @@ import { type Entry, entriesOf, isMade, outcome, photoHash, standing } from './e
 
 const kinds = ['photos'] as const;
 
-export const putPlaces = { first: 'First', second: 'Second', 'before-last': 'Before the last', last: 'Last' } as const;
+export const putPlaces = { last: 'Last', 'before-last': 'Before the last', first: 'First', second: 'Second' } as const;
 type PutPlace = keyof typeof putPlaces;
 
 const placeIn = (at: PutPlace, count: number): number =>
