@@ -108,7 +108,8 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
         ? tab.getByRole('heading', { name: heading, exact: true })
         : tab.getByRole('region', { name: 'Fields and marketplaces' }),
     ).toBeVisible();
-    if (path.startsWith('/workbench?')) await tab.getByPlaceholder('-5').fill('-5');
+    if (path.includes('steps=')) await expect(tab.getByRole('list', { name: 'Contact sheet' })).toBeVisible();
+    else if (path.startsWith('/workbench?')) await tab.getByPlaceholder('-5').fill('-5');
     await expect(tab.getByText(/^Loading/)).toHaveCount(0);
     await test.step(`${path}, ${colorScheme}`, () => nothingSerious(tab, rules));
   };

@@ -56,7 +56,6 @@ export const anchors = [
   'bottom',
   'bottom-right',
 ] as const;
-export type Anchor = (typeof anchors)[number];
 
 const thousandths = z.number().int();
 

@@ -5,8 +5,6 @@ import {
   coveredShare,
   cropAround,
   emptyShare,
-  isBlurred,
-  isDark,
   type Layer,
   layerBox,
   lightByItself,
@@ -20,6 +18,7 @@ import {
   sharpness,
   turnedBox,
 } from '.';
+import { flawBounds } from './flaws';
 
 /** A dark square thing on a light ground, as RGBA and as grey, both of the same size. */
 function picture(
@@ -61,10 +60,12 @@ test('a picture of one colour shows nothing in front, and says so', () => {
 });
 
 test('dark and blurred pictures are told; a dark thing on a light ground is neither', () => {
+  const { bright, middle } = flawBounds.darkBelow;
+  const isDark = (one: PhotoLook) => one.bright < bright && one.middle < middle;
   expect(isDark(look(128, { x: 32, y: 32, size: 60 }, [50, 20]))).toBe(true);
   expect(isDark(look(128, { x: 32, y: 32, size: 60 }))).toBe(false);
   const sharp = look(256, { x: 64, y: 64, size: 100 });
-  expect(isBlurred(sharp)).toBe(false);
+  expect(sharp.sharp).toBeGreaterThan(flawBounds.blurredBelow);
   const { grey } = picture(256, { x: 64, y: 64, size: 100 });
   // The mean of a wide neighbourhood: edges become slopes.
   const soft = grey.map((_, at) => {

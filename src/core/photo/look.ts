@@ -160,11 +160,6 @@ export function lookAt(
 
 /** Below this a picture is told to be blurred. Measured on pictures of known blur (`docs/measurements.md`). */
 export const blurredBelow = 25;
-export const isBlurred = ({ sharp }: Pick<PhotoLook, 'sharp'>): boolean => sharp < blurredBelow;
-
-/** Nearly nothing of it is bright, and half of it is nearly black. */
-export const isDark = ({ middle, bright }: Pick<PhotoLook, 'middle' | 'bright'>): boolean =>
-  bright < 110 && middle < 60;
 
 /** How much of a picture lies around what it shows, 0 to 1; 0 where that cannot be told. */
 export const emptyShare = (box: PhotoLook['box']): number => (box ? 1 - box.width * box.height : 0);

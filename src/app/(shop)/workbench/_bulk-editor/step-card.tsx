@@ -1,10 +1,10 @@
 import { ArrowDown, ArrowUp, Copy, GripVertical, X } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
 import { verbsFor } from '@/core/edit/verbs';
 import type { Catalogue, Field } from '@/core/field';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import { AccountChoice } from './account-choice';
-import { GreySpot } from './photos/grey-spot';
 import { StepInput } from './step-input';
 import { fieldsAt, isProblem, readStep, type StepDraft, sameAt } from './steps';
 import { useArgumentFault } from './use-argument-fault';
@@ -23,6 +23,8 @@ type Props = {
   /** Null where there is nothing to change places with. */
   drag: { begin: () => void; over: () => void; end: () => void; isOver: boolean } | null;
 };
+
+const GreySpot = dynamic(() => import('./photos/grey-spot').then((module) => module.GreySpot));
 
 const places: [StepDraft['on'], string][] = [
   ['item', 'on the item'],

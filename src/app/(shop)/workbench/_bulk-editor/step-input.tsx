@@ -1,10 +1,7 @@
+import dynamic from 'next/dynamic';
 import { useId } from 'react';
 import { choicesOf, type Field } from '@/core/field';
-import { ApartInput, KeptBadgeInput } from './photos/badge-choices';
-import { BadgeInput } from './photos/badge-input';
-import { OrderInput } from './photos/order-input';
-import { PictureInput } from './photos/picture-input';
-import type { VerbInput } from './verb-inputs';
+import { isPhotoInput, type VerbInput } from './verb-inputs';
 
 type Props = {
   input: VerbInput;
@@ -24,6 +21,9 @@ const isWide = ({ as, name }: VerbInput, field: Field) =>
   as === 'entries' ||
   name === 'formula' ||
   (as === 'value' && ['text', 'rich', 'list', 'map'].includes(field.kind.is));
+
+// Nobody needs it before a step is about photos.
+const PhotoInput = dynamic(() => import('./photos/photo-input').then((module) => module.PhotoInput));
 
 /** A box for one argument of a step. */
 export function StepInput({ input, field, fields, value, isWrong, isBare, change }: Props) {
@@ -48,11 +48,7 @@ export function StepInput({ input, field, fields, value, isWrong, isBare, change
     value,
     placeholder: input.placeholder ?? (input.as === 'value' && field.kind.is === 'map' ? 'Colour: black' : ''),
   };
-  if (input.as === 'picture') return <PictureInput label={input.label} value={value} change={change} />;
-  if (input.as === 'order') return <OrderInput label={input.label} value={value} change={change} />;
-  if (input.as === 'layer') return <BadgeInput label={input.label} value={value} change={change} />;
-  if (input.as === 'badge') return <KeptBadgeInput label={input.label} value={value} change={change} />;
-  if (input.as === 'apart') return <ApartInput value={value} change={change} />;
+  if (isPhotoInput(input.as)) return <PhotoInput as={input.as} label={input.label} value={value} change={change} />;
   if (input.as === 'check')
     return (
       <label className="col-span-2 flex items-center gap-1.5">

@@ -74,10 +74,19 @@ test('combinations are named by their values', () => {
 
 test('a field has its like at another place', () => {
   const catalogue = fieldsFor();
-  expect(fieldsAt('item', catalogue).map((field) => field.id)).not.toContain('photos');
+  expect(fieldsAt('item', catalogue).map((field) => field.id)).toContain('photos');
+  expect(fieldsAt('item', catalogue).map((field) => field.id)).not.toContain('variations');
   expect(sameAt('quantity', 'combinations', catalogue)).toBe('quantity');
   expect(sameAt('title', 'combinations', catalogue)).toBe('on');
 });
+
+const photo = 'a'.repeat(64);
+const other = 'b'.repeat(64);
+const layer = {
+  badge: 3,
+  art: { kind: 'picture' as const, hash: photo, colour: '#112233', ratio: 1.5 },
+  place: { anchor: 'top-left' as const, dx: 30, dy: 40, size: 200 },
+};
 
 test.each([
   onItem('price', { verb: 'percent', basisPoints: -550, rounding: 'ninety', floor: 950 }),
@@ -95,6 +104,20 @@ test.each([
   onItem('condition', { verb: 'translate', from: 'mint', to: 'excellent' }),
   onItem('boughtOn', { verb: 'shift', days: -7 }),
   onItem('notes', { verb: 'clear' }),
+  onItem('photos', { verb: 'photo-put', photo, at: 'before-last' }),
+  onItem('photos', { verb: 'photo-replace', photo, put: other, alike: true }),
+  onItem('photos', { verb: 'photo-remove-at', places: [2, -1] }),
+  onItem('photos', { verb: 'photo-order', order: [3, 1] }),
+  onItem('photos', { verb: 'keep-first', count: 5 }),
+  onItem('photos', { verb: 'photo-original-last' }),
+  onItem('photos', { verb: 'photo-crop', to: 'portrait', fit: 'whole', which: 'all' }),
+  onItem('photos', { verb: 'photo-turn', degrees: -1.5, which: 'others' }),
+  onItem('photos', { verb: 'photo-light', brightness: 20, warmth: -5 }),
+  onItem('photos', { verb: 'photo-backdrop', reach: 30 }),
+  onItem('photos', { verb: 'photo-badge', layer, apart: { [other]: { ...layer.place, anchor: 'bottom' } } }),
+  onItem('photos', { verb: 'photo-unbadge', badge: 3 }),
+  onItem('photos', { verb: 'photo-unbadge', which: 'first' }),
+  onItem('photos', { verb: 'photo-plain' }),
   onItem('retailPrice', { verb: 'take', from: 'price' }),
   { ...onItem('price', { verb: 'more', amount: 300 }), where: { on: 'combinations', of: { Size: ['Large', 'XL'] } } },
   { ...onItem('tags', { verb: 'add-to', entries: ['x'], first: false }), where: { on: 'accounts', accounts: [3, 4] } },

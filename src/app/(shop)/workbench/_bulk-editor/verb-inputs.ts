@@ -56,6 +56,11 @@ const endings: VerbInput[] = [
 ];
 const entries: VerbInput = { name: 'entries', label: 'Entries', as: 'entries', placeholder: 'one, another' };
 
+/** Boxes that are not typed into: pictures, badges and their places. */
+const photoInputs = ['picture', 'order', 'layer', 'badge', 'apart'] as const;
+export type PhotoInputKind = (typeof photoInputs)[number];
+export const isPhotoInput = (as: VerbInput['as']): as is PhotoInputKind => photoInputs.some((one) => one === as);
+
 const meant = {
   name: 'which',
   label: 'Of these',
