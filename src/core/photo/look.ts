@@ -133,8 +133,11 @@ export function sharpness(grey: Uint8Array, width: number, height: number): numb
   return best.length ? Math.round((best.reduce((all, one) => all + one, 0) / best.length) * 10) / 10 : 0;
 }
 
-/** How far from the backdrop's colour still counts as backdrop when a picture is looked at. */
-const reach = 12;
+/**
+ * How far from the backdrop's colour still counts as backdrop when a picture is looked at: a ground that falls into shade
+ * does, which is further than one would clean up.
+ */
+const reach = 30;
 
 /**
  * What a picture shows.
@@ -159,7 +162,7 @@ export function lookAt(
 }
 
 /** Below this a picture is told to be blurred. Measured on pictures of known blur (`docs/measurements.md`). */
-export const blurredBelow = 25;
+export const blurredBelow = 45;
 
 /** How much of a picture lies around what it shows, 0 to 1; 0 where that cannot be told. */
 export const emptyShare = (box: PhotoLook['box']): number => (box ? 1 - box.width * box.height : 0);

@@ -117,7 +117,7 @@ export function Layers({ recipe, change, placing, setPlacing }: Props) {
               aria-pressed={placing === at}
               onClick={() => setPlacing(placing === at ? null : at)}
             >
-              {placing === at ? 'Placed' : 'Move'}
+              {placing === at ? 'Done' : 'Move'}
             </button>
             <button
               type="button"
