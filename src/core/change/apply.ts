@@ -5,6 +5,7 @@ import type { Item, Photo } from '../item/item';
 import { type Variation, variationFaults } from '../item/variations';
 import { type Json, ownValue } from '../json';
 import type { Overrides } from '../listing/context';
+import { readPhotoReference } from '../photo/reference';
 import type { Change, DoneChange, Refusal, RefusalKind } from './change';
 import { keyed } from './keys';
 import { type Move, movesBetween, onHand } from './movements';
@@ -71,6 +72,18 @@ function combinationSlot(record: ItemRecord, change: Change, { catalogue }: Appl
   };
 }
 
+/** A choice of photos in which what was made for this account alone is named as it is known there. */
+function withMade(chosen: Json | undefined, before: Json | undefined): Json | undefined {
+  if (!Array.isArray(chosen) || !Array.isArray(before)) return chosen;
+  const made = new Map(
+    before.flatMap((one) => {
+      const read = readPhotoReference(String(one));
+      return read.made ? [[read.hash, one] as const] : [];
+    }),
+  );
+  return made.size === 0 ? chosen : chosen.map((one) => made.get(String(one)) ?? one);
+}
+
 function overrideSlot(record: ItemRecord, change: Change, account: number, { catalogue }: ApplyOptions): Slot | string {
   const field = catalogue.listing(change.field);
   if (!field) return 'There is no such field';
@@ -81,7 +94,8 @@ function overrideSlot(record: ItemRecord, change: Change, account: number, { cat
     now: ownValue(own, change.field) ?? null,
     put(value) {
       const { [change.field]: _old, ...rest } = own;
-      const overrides = value === undefined ? rest : { ...own, [change.field]: value };
+      const named = field.kind.is === 'photos' ? withMade(value, own.photos) : value;
+      const overrides = named === undefined ? rest : { ...own, [change.field]: named };
       return { ...record, overrides: new Map([...record.overrides, [account, overrides]]) };
     },
   };

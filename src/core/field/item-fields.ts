@@ -114,11 +114,17 @@ export const keptFieldEntries = {
     'active',
     { copied: false, takeable: false, inside: true },
   ),
-  photos: entry('Photos', { is: 'photos' }, z.array(z.string().regex(/^[0-9a-f]{64}$/)).max(60), [], {
-    sent: 'photos',
-    copied: false,
-    takeable: false,
-  }),
+  photos: entry(
+    'Photos',
+    { is: 'photos' },
+    z.array(z.string().regex(/^[0-9a-f]{64}$/)).max(60, 'At most 60 photos stand on an item'),
+    [],
+    {
+      sent: 'photos',
+      copied: false,
+      takeable: false,
+    },
+  ),
   flaws: entry(
     'Flaws shown',
     { is: 'map', name: 64, each: 200 },

@@ -25,6 +25,7 @@ import { closeDrop, moveDropped, moveDroppedSchema } from '../../services/photos
 import { dropFiles, dropFilesSchema } from '../../services/photos/open-drop';
 import { photoHashSchema, photoMadeSchema, photoRecipe } from '../../services/photos/photo-recipe';
 import { type DroppedBytes, receiveDropped } from '../../services/photos/receive-dropped';
+import { removeBadge } from '../../services/photos/remove-badge';
 import { saveBadge, saveBadgeSchema } from '../../services/photos/save-badge';
 import { modelSchema, sharedPhotoSchema, sharedPhotos, sharedPhotosSchema } from '../../services/photos/shared-photos';
 import { tieDrop, tieDropSchema } from '../../services/photos/tie-drop';
@@ -110,6 +111,14 @@ export const photosEndpoints = [
       runId: z.number().nullable(),
     }),
     run: ({ actor, body }) => saveBadge(actor, body),
+  }),
+  endpoint({
+    method: 'DELETE',
+    path: '/badges/{id}',
+    tag: 'Photos',
+    summary: 'Keep a badge no longer; photos that carry it stay as they are',
+    answer: done,
+    run: ({ params }) => removeBadge(params.id),
   }),
   endpoint({
     method: 'POST',

@@ -172,7 +172,7 @@ export async function previewRows(edit: PreviewEdit, limit = 60): Promise<Previe
   const ids = found.map(([id]) => id);
   const mainPhotos = new Map(found);
   const [items, listings] = await Promise.all([loadItems(db, ids), findEditedListings(db, ids)]);
-  await Promise.all([hearSales(edit.steps, ids), lookFor(edit.steps, ids)]);
+  await Promise.all([hearSales(edit.steps, ids), lookFor(edit.steps, ids, true)]);
   const photos = await photosFor(db, edit.steps, items, listings);
   const byItem = groupByItem(listings);
   return items.map((item): PreviewRow => {

@@ -33,7 +33,9 @@ const hashesOf = (value: Json | undefined): string[] =>
       })
     : [];
 
-const needsLook = ({ do: { verb } }: Step) => verb === 'photo-crop' || verb === 'photo-auto' || verb === 'photo-badge';
+const needsLook = ({ do: { verb } }: Step) => verb === 'photo-crop' || verb === 'photo-auto';
+/** Whether it covers the thing is only said where it is seen. */
+const saysCovers = ({ do: { verb } }: Step) => verb === 'photo-badge';
 const needsPrint = ({ do: what }: Step) =>
   (what.verb === 'photo-replace' || what.verb === 'photo-take-out') && what.alike;
 
@@ -51,10 +53,14 @@ export async function photosFor(
   return knowPhotos(db, [...own, ...rows.flatMap((row) => hashesOf(row.overrides.photos)), ...namedIn(steps)]);
 }
 
-/** Looks at the photos of these items as far as steps need it, before the items are held. */
-export async function lookFor(steps: readonly Step[], ids: readonly number[]): Promise<void> {
+/**
+ * Looks at the photos of these items as far as steps need it, before the items are held.
+ * @param isSeen somebody is going to look at what becomes of them
+ */
+export async function lookFor(steps: readonly Step[], ids: readonly number[], isSeen = false): Promise<void> {
   const photoSteps = steps.filter((step) => step.field === 'photos');
-  if (ids.length === 0 || !photoSteps.some((step) => needsLook(step) || needsPrint(step))) return;
+  const looks = (step: Step) => needsLook(step) || (isSeen && saysCovers(step));
+  if (ids.length === 0 || !photoSteps.some((step) => looks(step) || needsPrint(step))) return;
   const db = database();
   const rows = await db
     .select({ hash: itemPhoto.hash })
@@ -62,7 +68,7 @@ export async function lookFor(steps: readonly Step[], ids: readonly number[]): P
     .where(inArray(itemPhoto.itemId, [...ids]));
   const hashes = [...new Set([...rows.map((row) => row.hash), ...namedIn(photoSteps)])];
   if (photoSteps.some(needsPrint)) await printsLookedAt(db, hashes, async () => undefined);
-  if (!photoSteps.some(needsLook)) return;
+  if (!photoSteps.some(looks)) return;
   const known = await knowPhotos(db, hashes);
   await lookAtPhotos(
     db,

@@ -80,7 +80,7 @@ export async function photosStep(row: TaskRow, holder: string): Promise<TaskRow>
         .select({ hash: droppedFile.hash })
         .from(droppedFile)
         .where(and(tied(drop), inArray(droppedFile.itemId, ids)));
-      const { items } = await commitItems(
+      const { items, refused } = await commitItems(
         tx,
         ids,
         async (held): Promise<Change[]> => {
@@ -121,6 +121,12 @@ export async function photosStep(row: TaskRow, holder: string): Promise<TaskRow>
       );
       changed = items.filter((one) => one.changes.length > 0).length;
       const there = new Set(items.map((one) => one.itemId));
+      // What could not be put on its item stays in the drop, and says why.
+      for (const { item: itemId, why } of refused) {
+        there.delete(itemId);
+        const own = files.filter((one) => one.itemId === itemId).map((one) => one.id);
+        if (own.length) await tx.update(droppedFile).set({ said: why }).where(inArray(droppedFile.id, own));
+      }
       const done = files.filter((one) => one.itemId !== null && there.has(one.itemId)).map((one) => one.id);
       if (done.length) await tx.update(droppedFile).set({ state: 'added' }).where(inArray(droppedFile.id, done));
       await tx

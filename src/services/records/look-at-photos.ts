@@ -19,6 +19,9 @@ const sideBySide = 4;
 /** What is found by, beside all that a picture shows. */
 const lookColumns = ({ sharp, bright, middle, box }: PhotoLook) => ({ sharp, bright, middle, empty: emptyShare(box) });
 
+/** Of one that cannot be read nothing is told, and nobody asks again. */
+const untold = { sharp: 1e9, bright: 255, middle: 255, empty: 0 };
+
 /** The same of a picture that is made of an original: as sharp as that, as bright as it is lit, with what is left of its border. */
 export function madeColumns(look: PhotoLook, from: Sides, recipe: PhotoRecipe) {
   const lit = (value: number) => {
@@ -63,7 +66,10 @@ export async function lookAtPhotos(db: Executor, hashes: readonly string[]): Pro
         .read(hash)
         .then(photoLook)
         .catch(() => null);
-      if (!look) continue;
+      if (!look) {
+        await db.update(photoFile).set(untold).where(eq(photoFile.hash, hash));
+        continue;
+      }
       await db
         .update(photoFile)
         .set({ look, ...lookColumns(look) })

@@ -48,6 +48,14 @@ export function BadgeDialog({ layer: before, models, keep, close }: Props) {
     },
     { touches: [['badges']] },
   );
+  const remove = useCommand(
+    async (id: number) => {
+      await api('DELETE /badges/{id}', { params: { id } });
+      setBadge(null);
+      return 'Photos that carry it stay as they are';
+    },
+    { touches: [['badges']] },
+  );
   const model = models[at % Math.max(1, models.length)];
   const layer: Layer | null = art ? { badge, art, place } : null;
   const without = model && {
@@ -87,6 +95,16 @@ export function BadgeDialog({ layer: before, models, keep, close }: Props) {
           </ul>
           <h3 className="font-semibold">{kept ? `How ${kept.name} is drawn` : 'Make one'}</h3>
           <BadgeForm key={badge ?? 0} art={art} change={setArt} />
+          {kept && !isChanged ? (
+            <button
+              type="button"
+              className="btn btn-ghost btn-xs"
+              disabled={remove.busy}
+              onClick={() => void remove.run(kept.id)}
+            >
+              Keep {kept.name} no longer
+            </button>
+          ) : null}
           {isChanged && kept ? (
             <div className="space-y-1 rounded border border-base-300 p-2 text-[13px]">
               <p>Drawn otherwise than it is kept.</p>

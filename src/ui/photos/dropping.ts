@@ -38,6 +38,11 @@ let later: ReturnType<typeof setTimeout> | null = null;
 /** What the page sees; a new object only when it is told. */
 let seen = new Map<number, Dropping>();
 
+/** Leaving the application ends what is under way; walking about in it does not. */
+function onLeave(event: BeforeUnloadEvent): void {
+  if (works.size > 0) event.preventDefault();
+}
+
 function tell(): void {
   const now = Date.now();
   if (now - told < tellMs) {
@@ -126,6 +131,7 @@ export async function bringIn(
     known.queue.push(...wanted);
     known.state.total += wanted.length;
     works.set(here, known);
+    window.addEventListener('beforeunload', onLeave);
     tell();
     while (known.running < sideBySide && (known.queue.length > 0 || known.running === 0)) void work(here, known);
   }

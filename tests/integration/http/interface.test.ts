@@ -193,6 +193,10 @@ const cases: Record<string, Case> = {
       art: { kind: 'words', shape: 'tag', words: 'Tested', ground: '#115544', ink: '#ffffff' },
     }),
   'GET /badges': () => get('/badges'),
+  'DELETE /badges/{id}': async () => {
+    const { body } = await call<{ badges: { id: number; name: string }[] }>('GET', '/badges');
+    return call('DELETE', `/badges/${body.badges.find((one) => one.name === unique)?.id}`);
+  },
   'GET /photos/flaws': () => get('/photos/flaws'),
   'GET /photos/flawed': () => get(`/photos/flawed?flaw=few&account=${hallowick}`),
   'POST /photos/look': () => post('/photos/look'),

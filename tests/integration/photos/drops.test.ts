@@ -134,6 +134,25 @@ describe('by hand', () => {
   });
 });
 
+test('an item that has as many photos as it can keeps them, and the files stay with the reason', async () => {
+  const [item, other] = await bareItems(2, 'L');
+  if (!item || !other) throw new Error('two were made');
+  const { drop } = await dropped([
+    { path: `${item.sku}.jpg`, bytes: await small(3_200) },
+    { path: `${other.sku}.jpg`, bytes: await small(3_201) },
+  ]);
+  const view = await tied(drop);
+  const hash = view.groups.find((one) => one.itemId === other.id)?.files[0]?.hash ?? '';
+  await added(drop);
+  await call('PUT', `/items/${other.id}/photos`, { photos: Array(60).fill(hash) });
+  const more = await dropped([{ path: `${other.sku}_2.jpg`, bytes: await small(3_202) }], drop);
+  await tied(more.drop);
+  const after = await added(drop);
+  expect(after.counts).toMatchObject({ tied: 1, added: 2 });
+  expect(after.groups[0]?.files[0]?.said).toContain('At most 60 photos');
+  expect(await photosOf(other.id)).toHaveLength(60);
+});
+
 describe('bad files', () => {
   test('each says what is wrong with it, and the rest goes on', async () => {
     const [item] = await bareItems(1, 'F');

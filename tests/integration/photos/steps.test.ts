@@ -189,6 +189,28 @@ test('for one account alone: it gets the badge there; later work on the photo is
   expect(second).toMatchObject({ backdrop: { reach: 12 }, layers: [] });
 });
 
+test('a choice that is made anew on the sheet keeps what was made for the account alone', async () => {
+  const { id, photos } = await withThing('#557799');
+  const oakhand = await accountOf('Oakhand');
+  const badge = await badgeOf('Chosen');
+  await edit([id], [{ ...putOn(badge), where: { on: 'accounts', accounts: [oakhand] } }]);
+  const shown = async () => {
+    const { columns } = (
+      await call<{ columns: { accountId: number; fields: { field: string; value: unknown }[] }[] }>(
+        'GET',
+        `/items/${id}`,
+      )
+    ).body;
+    const found = columns.find((one) => one.accountId === oakhand)?.fields.find((one) => one.field === 'photos');
+    const value = found?.value as string[];
+    return value.map((one) => one.slice(0, 64));
+  };
+  const [made = '', second = ''] = await shown();
+  expect([made === photos[0], second]).toEqual([false, photos[1]]);
+  await call('PUT', `/items/${id}/listings/${oakhand}`, { field: 'photos', value: [second, made] });
+  expect(await shown()).toEqual([second, made]);
+});
+
 test('what cannot be done says why, per item; the others are changed', async () => {
   const { id } = await withThing('#664422');
   const { id: bare } = await readyItem();
