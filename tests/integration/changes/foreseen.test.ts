@@ -108,5 +108,5 @@ test('counts come as they are found, the whole at last', async () => {
 
 test('a step that cannot be carried out at all is refused before anything is counted', async () => {
   const body = { selection: { kind: 'filter', filter: {} }, steps: [{ field: 'photos', do: { verb: 'clear' } }] };
-  await expect(callLines('/edits/counting', body)).rejects.toThrow('There is no field photos to change');
+  await expect(callLines('/edits/counting', body)).rejects.toThrow('Photos has no such change');
 });

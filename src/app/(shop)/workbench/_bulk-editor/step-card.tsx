@@ -24,7 +24,9 @@ type Props = {
   drag: { begin: () => void; over: () => void; end: () => void; isOver: boolean } | null;
 };
 
-const GreySpot = dynamic(() => import('./photos/grey-spot').then((module) => module.GreySpot));
+const GreySpot = dynamic(() => import('./photos/grey-spot').then((module) => module.GreySpot), {
+  loading: () => null,
+});
 
 const places: [StepDraft['on'], string][] = [
   ['item', 'on the item'],

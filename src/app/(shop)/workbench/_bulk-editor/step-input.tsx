@@ -23,7 +23,10 @@ const isWide = ({ as, name }: VerbInput, field: Field) =>
   (as === 'value' && ['text', 'rich', 'list', 'map'].includes(field.kind.is));
 
 // Nobody needs it before a step is about photos.
-const PhotoInput = dynamic(() => import('./photos/photo-input').then((module) => module.PhotoInput));
+const PhotoInput = dynamic(() => import('./photos/photo-input').then((module) => module.PhotoInput), {
+  // With something to stand there meanwhile the rest of the page keeps the focus.
+  loading: () => <span className="quiet col-span-2 text-[12px]">Being fetched …</span>,
+});
 
 /** A box for one argument of a step. */
 export function StepInput({ input, field, fields, value, isWrong, isBare, change }: Props) {

@@ -4,7 +4,9 @@ import { layerSchema } from '@/core/photo/layer';
 import { badgeUrl } from '@/ui/photos/addresses';
 import { useModels } from './models';
 
-const BadgeDialog = dynamic(() => import('@/ui/photos/badge-dialog').then((module) => module.BadgeDialog));
+const BadgeDialog = dynamic(() => import('@/ui/photos/badge-dialog').then((module) => module.BadgeDialog), {
+  loading: () => null,
+});
 
 type Props = { label: string; value: string; change: (layer: string) => void };
 
