@@ -146,6 +146,13 @@ export async function findDrop(
   const db = database();
   const [row] = await db.select().from(photoDrop).where(eq(photoDrop.id, id));
   if (!row) throw new NettingError('not-found', 'These files are not there any more');
+  // Before anything is counted: what is said to be done is counted as done.
+  const [work] = await db
+    .select()
+    .from(task)
+    .where(and(eq(task.kind, 'photos'), sql`json_value(${task.input}, '$.drop') = ${id}`))
+    .orderBy(desc(task.id))
+    .limit(1);
   const counted = (await countsOf([id])).get(id) ?? none;
   const tied = and(eq(droppedFile.dropId, id), eq(droppedFile.state, 'here'), sql`${droppedFile.itemId} is not null`);
   const ids = (
@@ -196,12 +203,6 @@ export async function findDrop(
     .where(eq(droppedFile.dropId, id))
     .orderBy(asc(droppedFile.id))
     .limit(3);
-  const [work] = await db
-    .select()
-    .from(task)
-    .where(and(eq(task.kind, 'photos'), sql`json_value(${task.input}, '$.drop') = ${id}`))
-    .orderBy(desc(task.id))
-    .limit(1);
   return {
     ...viewOf(row, counted),
     way: row.way,

@@ -7,11 +7,14 @@ import { zipOf } from '../../support/zip';
 const unique = Date.now().toString(36).toUpperCase();
 const photosOf = async (id: number) => (await sheet(id)).item.photos.map((photo) => photo.hash);
 
-/** So many items without photos. */
+let round = 0;
+
+/** So many items without photos, of other numbers each time: what is tried twice meets none of before. */
 async function bareItems(count: number, name: string): Promise<{ id: number; sku: string }[]> {
   const made: { id: number; sku: string }[] = [];
+  const mark = `${unique}${(round++).toString(36)}`;
   for (let at = 0; at < count; at++) {
-    const sku = `${name}-${unique}-${100 + at}`;
+    const sku = `${name}-${mark}-${100 + at}`;
     const { body } = await call<{ id: number }>('POST', '/items', { fields: { sku, title: `${name} ${at}` } });
     made.push({ id: body.id, sku });
   }
