@@ -52,12 +52,20 @@ export async function makeMade(hash: string, original: Buffer, recipe: PhotoReci
 /** Pictures made side by side: one is read while another is written. */
 const sideBySide = 3;
 
-/** Every size of pictures whose recipes are kept; one that cannot be made says so when it is looked at. */
-export async function makeSizes(hashes: readonly string[]): Promise<void> {
+/** After so many pictures a sign of life is given. */
+const aliveEvery = 20;
+
+/**
+ * Every size of pictures whose recipes are kept; one that cannot be made says so when it is looked at.
+ * @param alive told from time to time by who holds something meanwhile
+ */
+export async function makeSizes(hashes: readonly string[], alive?: () => Promise<unknown>): Promise<void> {
   const open = [...hashes];
   const work = async () => {
-    for (let hash = open.pop(); hash !== undefined; hash = open.pop())
+    for (let hash = open.pop(); hash !== undefined; hash = open.pop()) {
       await readDerivative(hash, 'market').catch(() => undefined);
+      if (alive && open.length % aliveEvery === 0) await alive();
+    }
   };
   await Promise.all(Array.from({ length: sideBySide }, work));
 }

@@ -4,9 +4,10 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { type Layer, layerBox, type PhotoRecipe, plainRecipe } from '../../src/core/photo';
 import { wordsDrawing, wordsRatio } from '../../src/photos/badge';
-import { derivatives, makeSizes } from '../../src/photos/derivatives';
+import { derivativeKey, derivatives, makeSizes } from '../../src/photos/derivatives';
 import { storePhoto } from '../../src/photos/intake';
 import { keepRecipe, madeHash } from '../../src/photos/made';
+import { photoStore } from '../../src/photos/store';
 import { cameraJpeg } from '../support/pictures';
 import { type Figure, median, ratioFigure, time } from './measure';
 
@@ -124,6 +125,9 @@ export async function badging(count: number): Promise<Figure[]> {
         hashes.push(carrying);
       }
       ours.push(await time(() => makeSizes(hashes)));
+      for (const hash of hashes)
+        for (const name of ['thumb', 'view', 'market'] as const)
+          if (!(await photoStore.has(derivativeKey(hash, name)))) throw new Error('a size was not made');
       raw.push(
         await time(async () => {
           const open = [...files.entries()];

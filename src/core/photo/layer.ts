@@ -18,7 +18,7 @@ export const badgeShapeLabels: Record<BadgeShape, string> = {
 /** Width by height, kept with it so that its place can be told without drawing it. */
 const ratio = z.number().min(0.05).max(40);
 
-export const badgeWordsSchema = z.string().trim().min(1, 'Say what stands on it').max(24);
+const badgeWordsSchema = z.string().trim().min(1, 'Say what stands on it').max(24);
 
 /** What is put on a picture: words on a shape of our own, or a picture with a see-through ground. */
 export const badgeArtSchema = z.discriminatedUnion('kind', [

@@ -26,6 +26,15 @@ export function readPhotoReference(reference: string): PhotoReference {
   };
 }
 
+/** Every picture that a list of photos names, also those that others were made of. */
+export const photoHashesIn = (value: unknown): string[] =>
+  Array.isArray(value)
+    ? value.flatMap((one) => {
+        const { hash, made } = readPhotoReference(String(one));
+        return made ? [hash, made.of] : [hash];
+      })
+    : [];
+
 /** Shapes are written in whole numbers up to a thousand, so that equal shapes are equal words. */
 const ratioWord = (ratio: number) => (ratio === 1 ? '1x1' : `${Math.round(ratio * 100)}x100`);
 

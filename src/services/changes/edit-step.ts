@@ -1,9 +1,11 @@
 import { eq, sql } from 'drizzle-orm';
 import { nextPortions, type Progress, type Range, readKeptStep, type Step, withDone } from '../../core/edit';
+import { database } from '../../db/client';
 import { ownTransaction } from '../../db/raw';
 import { run, type TaskRow } from '../../db/schema';
 import { makeSizes } from '../../photos/derivatives';
 import { advanceBeside } from '../records/advance-task';
+import { keepTask } from '../records/keep-task';
 import { changePortion, type PortionOptions, type PortionResult } from './change-portion';
 import { hearSales } from './followed-sales';
 import type { SendPart } from './queue-changes';
@@ -107,6 +109,7 @@ async function carryOut(task: TaskRow, holder: string, range: Range): Promise<Ta
     return kept;
   });
   // With nobody held: what was made in words is made in pictures.
-  await makeSizes(made);
+  // Of a task that has just ended nobody has to be told.
+  await makeSizes(made, () => keepTask(database(), task.id, holder).catch(() => undefined));
   return kept;
 }

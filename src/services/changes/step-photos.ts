@@ -2,8 +2,7 @@ import { inArray, sql } from 'drizzle-orm';
 import type { Change } from '../../core/change';
 import type { Step } from '../../core/edit';
 import type { Item, Photo } from '../../core/item';
-import type { Json } from '../../core/json';
-import { readPhotoReference } from '../../core/photo/reference';
+import { photoHashesIn } from '../../core/photo/reference';
 import { database, type Executor } from '../../db/client';
 import { itemPhoto, type ListingRow, photoFile } from '../../db/schema';
 import { keepRecipe } from '../../photos/made';
@@ -25,14 +24,6 @@ const namedIn = (steps: readonly Step[]): string[] =>
           : [],
   );
 
-const hashesOf = (value: Json | undefined): string[] =>
-  Array.isArray(value)
-    ? value.flatMap((one) => {
-        const { hash, made } = readPhotoReference(String(one));
-        return made ? [hash, made.of] : [hash];
-      })
-    : [];
-
 const needsLook = ({ do: { verb } }: Step) => verb === 'photo-crop' || verb === 'photo-auto';
 /** Whether it covers the thing is only said where it is seen. */
 const saysCovers = ({ do: { verb } }: Step) => verb === 'photo-badge';
@@ -50,7 +41,7 @@ export async function photosFor(
 ): Promise<LoadedPhotos | undefined> {
   if (!isOnPhotos(steps)) return undefined;
   const own = items.flatMap((item) => item.photos.map((photo) => photo.hash));
-  return knowPhotos(db, [...own, ...rows.flatMap((row) => hashesOf(row.overrides.photos)), ...namedIn(steps)]);
+  return knowPhotos(db, [...own, ...rows.flatMap((row) => photoHashesIn(row.overrides.photos)), ...namedIn(steps)]);
 }
 
 /**
@@ -87,7 +78,7 @@ export async function keepMade(
   photos: LoadedPhotos | undefined,
 ): Promise<{ named: Photo[]; made: string[] }> {
   if (!photos) return { named: [], made: [] };
-  const hashes = [...new Set(changes.flatMap(({ field, to }) => (field === 'photos' ? hashesOf(to) : [])))];
+  const hashes = [...new Set(changes.flatMap(({ field, to }) => (field === 'photos' ? photoHashesIn(to) : [])))];
   const all = hashes.flatMap((hash) => photos.at(hash) ?? []);
   const fresh = all.filter((one) => photos.isNew(one.hash));
   for (const one of fresh) await keepRecipe(one.hash, one.original, one.recipe);

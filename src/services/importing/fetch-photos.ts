@@ -1,12 +1,10 @@
 import { access } from 'node:fs/promises';
-import { sql } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import { isPhotoAddress, isPhotoHash } from '../../core/table';
 import { database } from '../../db/client';
-import { photoFile } from '../../db/schema';
 import { eachPhoto } from '../../files';
 import { fetchPicture } from '../../photos/fetch-picture';
-import { storePhoto } from '../../photos/intake';
+import { keepPhoto } from '../records/keep-photo';
 import { knownPhotos } from '../records/known-photos';
 
 /** What a cell calls a photo → its hash, or why there is none. */
@@ -16,12 +14,8 @@ const sideBySide = 4;
 
 async function store(bytes: Buffer, name: string): Promise<{ hash: string } | { why: string }> {
   try {
-    const stored = await storePhoto(bytes, name);
-    await database()
-      .insert(photoFile)
-      .values({ ...stored, madeFrom: null, recipe: null, createdAt: new Date() })
-      .onDuplicateKeyUpdate({ set: { mime: sql`values(mime)` } });
-    return { hash: stored.hash };
+    const { hash } = await keepPhoto({ bytes, name });
+    return { hash };
   } catch (error) {
     if (error instanceof NettingError) return { why: error.message };
     throw error;

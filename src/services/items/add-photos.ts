@@ -1,11 +1,9 @@
-import { sql } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import { transaction } from '../../db/client';
-import { photoFile } from '../../db/schema';
-import { storePhoto } from '../../photos/intake';
 import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit-items';
 import { allCommitted } from '../changes/refusal-error';
+import { keepPhoto } from '../records/keep-photo';
 
 /** Adds several pictures at the end, in their order, as one change: all of them or none. */
 export async function addPhotos(
@@ -13,14 +11,9 @@ export async function addPhotos(
   itemId: number,
   files: { bytes: Buffer; name: string }[],
 ): Promise<{ photos: string[] }> {
-  const stored = await Promise.all(files.map(({ bytes, name }) => storePhoto(bytes, name)));
+  const stored = await Promise.all(files.map(keepPhoto));
   const at = new Date();
   return transaction(async (tx) => {
-    if (stored.length)
-      await tx
-        .insert(photoFile)
-        .values(stored.map((one) => ({ ...one, madeFrom: null, recipe: null, createdAt: at })))
-        .onDuplicateKeyUpdate({ set: { mime: sql`values(mime)` } });
     const { items } = allCommitted(
       await commitItems(
         tx,

@@ -5,6 +5,7 @@ import { fieldValue } from '../../core/field';
 import type { Photo } from '../../core/item';
 import { photoRecipeSchema } from '../../core/photo';
 import { remadeBy } from '../../core/photo/kept-places';
+import { photoHashesIn } from '../../core/photo/reference';
 import { transaction } from '../../db/client';
 import { makeSizes } from '../../photos/derivatives';
 import type { Actor } from '../access/actor';
@@ -47,11 +48,8 @@ export async function makePhoto(
           if (!item) throw new NettingError('not-found', `There is no item ${itemId}`);
           const replaced = item.photos[place];
           if (replaced?.hash !== hash) throw gone();
-          const own = listings.flatMap(({ overrides }) => (Array.isArray(overrides.photos) ? overrides.photos : []));
-          const known = await knowPhotos(tx, [
-            ...item.photos.map((one) => one.hash),
-            ...own.map((one) => String(one).slice(0, 64)),
-          ]);
+          const own = listings.flatMap(({ overrides }) => photoHashesIn(overrides.photos));
+          const known = await knowPhotos(tx, [...item.photos.map((one) => one.hash), ...own]);
           const photo = known.at(hash);
           if (!photo) throw gone();
           const next = known.made(photo, recipe);

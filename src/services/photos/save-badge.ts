@@ -2,7 +2,7 @@ import { and, eq, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { sameJson } from '../../core/json';
-import { type BadgeArt, badgeShapes, badgeWordsSchema } from '../../core/photo/layer';
+import { type BadgeArt, badgeArtSchema } from '../../core/photo/layer';
 import { type Executor, type Tx, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { badge } from '../../db/schema';
@@ -13,22 +13,12 @@ import { beginEdit } from '../changes/begin-edit';
 import { carries } from './find-badges';
 import { pictureRatio } from './keep-badge-picture';
 
-const colour = z.string().regex(/^#[0-9a-f]{6}$/);
+const [wordsArt, pictureArt] = badgeArtSchema.options;
 
 /** What is said of a badge; how wide it is follows from it. */
 export const badgeInputSchema = z.discriminatedUnion('kind', [
-  z
-    .object({
-      kind: z.literal('words'),
-      shape: z.enum(badgeShapes),
-      words: badgeWordsSchema,
-      ground: colour,
-      ink: colour,
-    })
-    .strict(),
-  z
-    .object({ kind: z.literal('picture'), hash: z.string().regex(/^[0-9a-f]{64}$/), colour: colour.nullable() })
-    .strict(),
+  wordsArt.omit({ ratio: true }),
+  pictureArt.omit({ ratio: true }),
 ]);
 
 export const saveBadgeSchema = z

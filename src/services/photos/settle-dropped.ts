@@ -15,12 +15,7 @@ export async function readPicture(bytes: Buffer, path: string): Promise<Read> {
   try {
     const { hash } = await keepPhoto({ bytes, name: path.split('/').at(-1) ?? path });
     // Without its barcodes it is a photo all the same.
-    const [taken, codes] = await Promise.all([
-      takenAt(bytes),
-      codesIn(bytes)
-        .catch(() => [])
-        .catch(() => []),
-    ]);
+    const [taken, codes] = await Promise.all([takenAt(bytes), codesIn(bytes).catch(() => [])]);
     return { hash, takenAt: taken, codes };
   } catch (error) {
     // Without room on the disk nothing is wrong with the file: it is still wanted.

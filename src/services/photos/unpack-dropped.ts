@@ -16,8 +16,7 @@ export async function unpackDropped(row: DroppedRow, path: string): Promise<Rece
   let count = 0;
   try {
     await eachPacked(path, async ({ name, bytes: size, read }) => {
-      if (isHidden(name) || name.endsWith('/') || count >= most) return;
-      count++;
+      if (isHidden(name) || ++count > most) return;
       const inside = `${row.path}/${name}`.slice(-300);
       const { wanted } = await dropFiles(
         { id: 'drop', name: 'drop' },
@@ -35,6 +34,10 @@ export async function unpackDropped(row: DroppedRow, path: string): Promise<Rece
     if (!(error instanceof NettingError)) throw error;
     return settle(row.id, row.dropId, { refused: `${error.message}. ${error.facts.fix ?? ''}`.trim() });
   }
+  if (count > most)
+    return settle(row.id, row.dropId, {
+      refused: `The first ${most.toLocaleString('en')} of its ${count.toLocaleString('en')} files were taken out of it. Put the others into another ZIP`,
+    });
   if (count === 0) return settle(row.id, row.dropId, { refused: 'There is no picture in this ZIP' });
   await database().delete(droppedFile).where(eq(droppedFile.id, row.id));
   return { state: 'here', said: `${count} ${count === 1 ? 'file' : 'files'} taken out of it` };
