@@ -46,6 +46,7 @@ function itemFor(demo: DemoItem, thing: number, random: () => number, day: Date)
     currency: 'EUR',
     quantity: demo.quantity,
     photos: [],
+    clip: '',
     standing: 'active',
     own: {},
     // Each is a piece of its own: another number, another wear, another price.

@@ -27,6 +27,7 @@ export const sampleItem = (part: Partial<Item> = {}): Item => ({
   quantity: 1,
   weightGrams: 900,
   standing: 'active',
+  clip: '',
   photos: [{ hash: 'a'.repeat(64), width: 1_200, height: 900 }],
   ...part,
 });

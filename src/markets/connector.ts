@@ -82,6 +82,8 @@ export type RemoteOrder = {
 export type Sending = {
   content: Content;
   photoIds: string[];
+  /** What they call the clip, where the content has one. */
+  clipId?: string;
   idempotencyKey: string;
   /** Of a change: what was sent before. */
   before?: Content;
@@ -139,6 +141,8 @@ export type Connector = {
   /** One's own listings, whatever their state, a page at a time. */
   listPage(session: Session, after: string | null): Promise<{ listings: RemoteListing[]; next: string | null }>;
   uploadPhoto(session: Session, jpeg: Buffer): Promise<string>;
+  /** Takes a short film as MP4, where it shows any. */
+  uploadClip?(session: Session, mp4: Buffer): Promise<string>;
   /** An order, line by line. */
   readOrder(session: Session, orderId: string): Promise<RemoteOrder[]>;
   /** Orders that changed since a time, oldest first, a page at a time. */

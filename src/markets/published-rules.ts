@@ -125,6 +125,7 @@ export const commonRules = (rules: PublishedRules) => ({
         ...(rules.limits.valuePictures ? { photos: true } : {}),
       }
     : null,
+  clip: rules.limits.clipSeconds ? { maxSeconds: rules.limits.clipSeconds } : null,
   sku: null,
   product: null,
   category: 'needed' as const,

@@ -15,7 +15,7 @@ export type RestManner = Pick<
   Connector,
   'market' | 'name' | 'about' | 'access' | 'honoursIdempotencyKey' | 'hasWebhooks'
 > & { linesAtOnce?: number; takesOffers?: boolean; switchesOff?: boolean; hides?: readonly string[] } & {
-  paths: { listings: string; photos: string };
+  paths: { listings: string; photos: string; clips?: string };
   rules(published: unknown): MarketRules;
   /** Our content as their fields. */
   toWire(content: Content, photoIds: string[], before?: Content): Wire;
@@ -238,6 +238,10 @@ export function restConnector(manner: RestManner): Connector {
       throw withOurField(error, manner);
     });
 
+  /** Their fields; a clip is named as they call it, and left out where they have none of it. */
+  const wired = ({ content, photoIds, clipId, before }: Omit<Sending, 'idempotencyKey'>) =>
+    manner.toWire(content.clip === undefined ? content : { ...content, clip: clipId ?? '' }, photoIds, before);
+
   const deed = async (
     session: Session,
     remoteId: string,
@@ -279,10 +283,10 @@ export function restConnector(manner: RestManner): Connector {
         warned: me.warned ?? false,
       };
     },
-    create: async (session, { content, photoIds, idempotencyKey }) =>
-      listing(await call(session, 'POST', `/${listings}`, manner.toWire(content, photoIds), idempotencyKey)),
-    async change(session, remoteId, { content, photoIds, idempotencyKey, before }, fields) {
-      const whole = manner.toWire(content, photoIds, before);
+    create: async (session, { idempotencyKey, ...sending }) =>
+      listing(await call(session, 'POST', `/${listings}`, wired(sending), idempotencyKey)),
+    async change(session, remoteId, { idempotencyKey, ...sending }, fields) {
+      const whole = wired(sending);
       const body = Object.fromEntries(manner.wireFields(fields).map((field) => [field, whole[field] ?? null]));
       return listing(
         await call(session, 'PATCH', `/${listings}/${encodeURIComponent(remoteId)}`, body, idempotencyKey),
@@ -300,8 +304,8 @@ export function restConnector(manner: RestManner): Connector {
       ? {
           remove: (session: Session, remoteId: string, idempotencyKey: string) =>
             deed(session, remoteId, 'end', idempotencyKey),
-          switchOn: (session: Session, remoteId: string, { content, photoIds, idempotencyKey }: Sending) =>
-            deed(session, remoteId, 'on', idempotencyKey, manner.toWire(content, photoIds)),
+          switchOn: (session: Session, remoteId: string, { idempotencyKey, ...sending }: Sending) =>
+            deed(session, remoteId, 'on', idempotencyKey, wired(sending)),
         }
       : {}),
     read: async (session, remoteId) =>
@@ -323,6 +327,14 @@ export function restConnector(manner: RestManner): Connector {
       const answer = await session.send({ method: 'POST', path: `/${photos}`, bytes: jpeg });
       return z.object({ id: z.string().min(1).max(80) }).parse(answer).id;
     },
+    ...(manner.paths.clips
+      ? {
+          async uploadClip(session: Session, mp4: Buffer) {
+            const answer = await session.send({ method: 'POST', path: `/${manner.paths.clips}`, bytes: mp4 });
+            return z.object({ id: z.string().min(1).max(80) }).parse(answer).id;
+          },
+        }
+      : {}),
     readOrder: async (session, orderId) =>
       linesOf(orderSchema.parse(await call(session, 'GET', `/orders/${encodeURIComponent(orderId)}`))),
     async ordersSince(session, since, after) {

@@ -28,9 +28,14 @@ function encode(upright: Sharp, name: Derivative): Promise<Buffer> {
     : sized.webp({ quality: 78, effort: 2 }).toBuffer();
 }
 
-/** Every size of an upright picture of at most the largest of them. */
-const writeAll = (hash: string, upright: () => Sharp): Promise<unknown> =>
-  Promise.all(names.map(async (name) => photoStore.write(derivativeKey(hash, name), await encode(upright(), name))));
+/** Every size of an upright picture of at most the largest of them; when it fails, no more of them is written. */
+async function writeAll(hash: string, upright: () => Sharp): Promise<void> {
+  const ended = await Promise.allSettled(
+    names.map(async (name) => photoStore.write(derivativeKey(hash, name), await encode(upright(), name))),
+  );
+  const failed = ended.find((one) => one.status === 'rejected');
+  if (failed) throw failed.reason;
+}
 
 /** Every size of a new photo. The large file is read once; the smaller sizes are made from the largest one. */
 export async function makeDerivatives(hash: string, original: Buffer): Promise<void> {

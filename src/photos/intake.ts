@@ -51,8 +51,9 @@ export async function storePhoto(given: Buffer, name: string, sizes: 'now' | 'la
     });
   if (isHeic(given)) return storePhoto(await fromHeic(given, label), name, sizes);
   const bytes = given;
+  // Its head is read without a limit, so that a picture that is too large is told from one that is none.
   const meta = bytes.length
-    ? await sharp(bytes, { limitInputPixels: mostPixels })
+    ? await sharp(bytes, { limitInputPixels: false })
         .metadata()
         .catch(() => null)
     : null;
@@ -63,6 +64,11 @@ export async function storePhoto(given: Buffer, name: string, sizes: 'now' | 'la
       fix: 'Save it as JPEG and add it again',
     });
   }
+  if (meta.width * meta.height > mostPixels)
+    throw new NettingError('photo-too-large', `${label} has more than ${mostPixels / 1_000_000} megapixels`, {
+      field: 'photos',
+      fix: 'Save it smaller and add it again',
+    });
   const turned = (meta.orientation ?? 1) >= 5;
   const hash = createHash('sha256').update(bytes).digest('hex');
   try {

@@ -9,7 +9,8 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 // Loaded after the folder is known: the configuration is read once a process.
 const { photoStore } = require('./store') as typeof import('./store');
-const { derivatives, derivativeKey, readDerivative } = require('./derivatives') as typeof import('./derivatives');
+const { derivatives, derivativeKey, readDerivative, removeDerivatives } =
+  require('./derivatives') as typeof import('./derivatives');
 const { storePhoto } = require('./intake') as typeof import('./intake');
 
 const picture = (width: number, height: number, tint = '#446688') =>
@@ -117,4 +118,39 @@ describe('a photo that comes in', () => {
     });
     expect(filesIn(folder)).toHaveLength(before);
   });
+
+  test.each(['ENOSPC', 'EDQUOT', 'EROFS'])(
+    'for which the disk has no room (%s) is refused for that, leaves nothing, and is taken later',
+    async (code) => {
+      const bytes = await picture(1_620, 430, '#123456');
+      const before = filesIn(folder).length;
+      const write = photoStore.write;
+      let room = 2;
+      const full = jest.spyOn(photoStore, 'write').mockImplementation(async (key, some) => {
+        // The disk is full in the middle of it: some sizes were written.
+        if (room-- > 0) return write(key, some);
+        throw Object.assign(new Error(`${code}: no space left on device, write`), { code });
+      });
+      await expect(storePhoto(bytes, 'much.jpg')).rejects.toMatchObject({
+        code: 'not-ready',
+        message: 'There is no room left for photos on the disk',
+        facts: { fix: 'Make room, and go on' },
+      });
+      full.mockRestore();
+      expect(filesIn(folder)).toHaveLength(before);
+      const { hash } = await storePhoto(bytes, 'much.jpg');
+      expect(await photoStore.has(hash)).toBe(true);
+      await removeDerivatives(hash);
+      await photoStore.remove(hash);
+    },
+  );
+
+  test('of 120 megapixels is taken, of more it is not, whatever its bytes are', async () => {
+    const large = await picture(12_000, 10_000);
+    expect(await storePhoto(large, 'large.jpg', 'later')).toMatchObject({ width: 12_000, height: 10_000 });
+    await expect(storePhoto(await picture(12_100, 10_000), 'larger.jpg')).rejects.toMatchObject({
+      code: 'photo-too-large',
+      message: 'larger.jpg has more than 120 megapixels',
+    });
+  }, 60_000);
 });

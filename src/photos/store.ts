@@ -30,8 +30,14 @@ export const photoStore: PhotoStore = {
     const path = pathOf(key);
     await mkdir(dirname(path), { recursive: true });
     const aside = `${path}.${randomUUID()}`;
-    await writeFile(aside, bytes);
-    await rename(aside, path);
+    try {
+      await writeFile(aside, bytes);
+      await rename(aside, path);
+    } catch (error) {
+      // On a full disk a part of it may stand there.
+      await rm(aside, { force: true });
+      throw error;
+    }
   },
   remove: async (key) => rm(pathOf(key), { force: true }),
 };

@@ -7,6 +7,7 @@ import type { Connector, RemoteListing } from '../markets';
 import { isSwitchedOff } from '../services/records/is-switched-off';
 import { endedOpen, type OpenCreate, uncertainFor } from '../services/records/open-create';
 import type { JobRow } from './claim';
+import { clipIdOf } from './clip';
 import type { Sent } from './finish';
 import { freeze, hashesOf, type Lane, type ListingRow, photoIds } from './prepare';
 
@@ -78,8 +79,13 @@ const mayRepeat = (connector: Connector, { request, key }: OpenCreate): boolean 
   Date.now() - Date.parse(request.firstSentAt) < keyHours * 3_600_000;
 
 /** Makes a listing, or switches on the one that the request names. */
-const make = (lane: Lane, connector: Connector, { switchesOn, content, photoIds }: FrozenRequest, key: string) => {
-  const sending = { content, photoIds, idempotencyKey: key };
+const make = (
+  lane: Lane,
+  connector: Connector,
+  { switchesOn, content, photoIds, clipId }: FrozenRequest,
+  key: string,
+) => {
+  const sending = { content, photoIds, clipId, idempotencyKey: key };
   return switchesOn !== undefined && connector.switchOn
     ? connector.switchOn(lane.session, switchesOn, sending)
     : connector.create(lane.session, sending);
@@ -112,11 +118,13 @@ export async function create(
     if (remote) return { ...made(open.request, remote), earlier: true };
   }
   const ids = await photoIds(lane, connector, hashesOf(content));
+  const clipId = await clipIdOf(lane, connector, row, content);
   const request: FrozenRequest = {
     kind: 'create',
     content,
     fields: [],
     photoIds: ids,
+    clipId,
     firstSentAt: new Date().toISOString(),
     switchesOn: switchedOffId(connector, stored),
   };

@@ -19,22 +19,32 @@ export type ListingRow = typeof listing.$inferSelect;
 /** Uploads that no listing shows are forgotten by some after a day: an older one is not counted on, in milliseconds. */
 const uploadsLastMs = 20 * 3_600_000;
 
-/** The marketplace's numbers of these photos; those it does not have, or may have forgotten, are uploaded first. */
-export async function photoIds(lane: Lane, connector: Connector, hashes: string[]): Promise<string[]> {
-  const db = database();
-  const known = hashes.length
-    ? await db
+/** What the marketplace has of these files, by what it calls them. */
+export const uploadsOf = (lane: Lane, hashes: readonly string[]) =>
+  hashes.length
+    ? database()
         .select()
         .from(remotePhoto)
         .where(
           and(
             eq(remotePhoto.accountId, lane.account.id),
-            inArray(remotePhoto.hash, hashes),
+            inArray(remotePhoto.hash, [...hashes]),
             gt(remotePhoto.at, new Date(Date.now() - uploadsLastMs)),
           ),
         )
     : [];
-  const ids = new Map(known.map((row) => [row.hash, row.remoteId]));
+
+/** Keeps what the marketplace calls a file that was uploaded now. */
+export async function keepUpload(lane: Lane, hash: string, remoteId: string): Promise<void> {
+  await database()
+    .insert(remotePhoto)
+    .values({ accountId: lane.account.id, hash, remoteId, at: new Date() })
+    .onDuplicateKeyUpdate({ set: { remoteId, at: new Date() } });
+}
+
+/** The marketplace's numbers of these photos; those it does not have, or may have forgotten, are uploaded first. */
+export async function photoIds(lane: Lane, connector: Connector, hashes: string[]): Promise<string[]> {
+  const ids = new Map((await uploadsOf(lane, hashes)).map((row) => [row.hash, row.remoteId]));
   for (const hash of hashes) {
     if (ids.has(hash)) continue;
     const bytes = await photoFor(hash, lane.account.compiled.rules.photos).catch((error: unknown) => {
@@ -46,10 +56,7 @@ export async function photoIds(lane: Lane, connector: Connector, hashes: string[
         : error;
     });
     const remoteId = await connector.uploadPhoto(lane.session, bytes);
-    await db
-      .insert(remotePhoto)
-      .values({ accountId: lane.account.id, hash, remoteId, at: new Date() })
-      .onDuplicateKeyUpdate({ set: { remoteId, at: new Date() } });
+    await keepUpload(lane, hash, remoteId);
     ids.set(hash, remoteId);
   }
   return hashes.flatMap((hash) => ids.get(hash) ?? []);

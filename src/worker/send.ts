@@ -10,6 +10,7 @@ import { connectorOf, LostLease } from '../markets';
 import { computeRow } from '../services/records/compute-row';
 import { loadItem } from '../services/records/load-items';
 import type { JobRow } from './claim';
+import { clipIdOf } from './clip';
 import { create, findMade, made, openCreate, switchedOffId, Unsettled } from './create';
 import {
   finishFailed,
@@ -116,18 +117,20 @@ async function carryOut(lane: Lane, row: JobRow): Promise<void> {
         return finishNothing(row, worker, item.id, 'It was changed on both sides: choose what shall hold');
       const content = withOnly(stored.sent ?? {}, computed.content, fields);
       const ids = namesPhotos(content, fields) ? await photoIds(lane, connector, hashesOf(content)) : [];
+      const clipId = fields.includes('clip') ? await clipIdOf(lane, connector, row, content) : undefined;
       const { key } = await freeze(lane, row, {
         kind: 'update',
         content,
         fields,
         photoIds: ids,
+        clipId,
         firstSentAt: new Date().toISOString(),
       });
       const remote = await connector
         .change(
           lane.session,
           stored.remoteId ?? '',
-          { content, photoIds: ids, idempotencyKey: key, before: stored.sent ?? {} },
+          { content, photoIds: ids, clipId, idempotencyKey: key, before: stored.sent ?? {} },
           fields,
         )
         .catch(async (error: unknown) => {

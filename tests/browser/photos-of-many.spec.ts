@@ -265,3 +265,26 @@ test('the plan and Changed send chosen fields alone, with the photos as they wil
     (one) => one === undefined || one.fields.every(({ field }) => field !== 'title'),
   );
 });
+
+test('a clip is made of an item’s photos and played on its sheet', async ({ page }) => {
+  test.setTimeout(300_000);
+  const { id } = await readyItem();
+  for (const tint of ['#204060', '#602040']) await upload(id, await jpeg(940, tint));
+  await signedIn(page);
+  await page.goto(`/items/${id}`);
+  await page.getByRole('button', { name: 'Make a clip' }).click();
+  await expect(page.getByRole('button', { name: 'Play the clip' })).toBeVisible({ timeout: 120_000 });
+  await page.getByRole('button', { name: 'Play the clip' }).click();
+  const film = page.locator('video');
+  await expect
+    .poll(() => film.evaluate((one: HTMLVideoElement) => one.readyState), { timeout: 120_000 })
+    .toBeGreaterThanOrEqual(2);
+  expect(await film.evaluate((one: HTMLVideoElement) => [one.videoWidth, one.videoHeight, one.duration > 3])).toEqual([
+    1_920,
+    1_080,
+    true,
+  ]);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Take the clip off' }).click();
+  await expect(page.getByRole('button', { name: 'Make a clip' })).toBeVisible();
+});

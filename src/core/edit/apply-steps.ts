@@ -201,7 +201,7 @@ export function applySteps(steps: readonly Step[], record: ItemRecord, context: 
         variables: variablesAt(current, place),
         ...priceAt(current, place, context),
         ...proposedAt(current, place, context),
-        ...(place.field.kind.is === 'photos' ? { photos: context.photos } : {}),
+        ...(place.field.kind.is === 'photos' || place.field.kind.is === 'clip' ? { photos: context.photos } : {}),
       });
       if ('refused' in outcome) return { refused: outcome.refused, field: place.field.label };
       if (place.field.same(outcome.to, place.now)) continue;

@@ -23,6 +23,8 @@ export function brief(kind: Kind, value: Json, context: FieldContext): string {
       return Array.isArray(value) ? showAs(kind, value, context).replaceAll(' x ', ' × ') : JSON.stringify(value);
     case 'photos':
       return counted(rowsIn(value), 'photo', 'photos');
+    case 'clip':
+      return 'A clip';
     case 'combinations':
       return counted(rowsIn(value), 'combination', 'combinations');
     case 'list':

@@ -109,6 +109,8 @@ function valuesOf(kind: Kind): fc.Arbitrary<Json> {
         : fc.array(word, { maxLength: Math.min(kind.most, 5) });
     case 'map':
       return fc.dictionary(word, word, { maxKeys: 4 });
+    case 'clip':
+      return fc.oneof(fc.constant(''), hash);
     case 'photos':
       return fc.array(hash, { maxLength: 3 });
     case 'axes':

@@ -55,6 +55,7 @@ function emptyOf(kind: Kind): Json {
   switch (kind.is) {
     case 'text':
     case 'rich':
+    case 'clip':
       return '';
     case 'list':
     case 'photos':

@@ -125,6 +125,11 @@ export const keptFieldEntries = {
       takeable: false,
     },
   ),
+  clip: entry('Clip', { is: 'clip' }, z.string().regex(/^([0-9a-f]{64})?$/), '', {
+    sent: 'clip',
+    copied: false,
+    takeable: false,
+  }),
   flaws: entry(
     'Flaws shown',
     { is: 'map', name: 64, each: 200 },

@@ -40,6 +40,8 @@ export const kindSchema = z.discriminatedUnion('is', [
   z.object({ is: z.literal('map'), name: count, each: count }),
   /** Photos by their hash, in order; the same one may stand twice. */
   z.object({ is: z.literal('photos') }),
+  /** A short film, by its hash. */
+  z.object({ is: z.literal('clip') }),
   /** What variations differ in. */
   z.object({ is: z.literal('axes') }),
   /** The table of combinations. */

@@ -51,6 +51,7 @@ const entries = {
   quantity: { label: 'Quantity', kind: () => ({ is: 'whole', least: 0, most: 1_000_000 }), takeable: false },
   variations: { label: 'Variations', kind: () => ({ is: 'map', name: 40, each: 60 }), takeable: false },
   photos: { label: 'Photos', kind: () => ({ is: 'photos' }), takeable: false },
+  clip: { label: 'Clip', kind: () => ({ is: 'clip' }), takeable: false },
   weightGrams: { label: 'Weight', kind: () => ({ is: 'weight' }) },
   size: { label: 'Parcel size', kind: () => ({ is: 'size' }) },
   sku: { label: 'Stock number', kind: () => text, takeable: false },

@@ -5,7 +5,7 @@ import type { Content, Issue, ListingValue } from './fields';
 import { Draft, type Part } from './values/draft';
 import { extraValue, isNeeded } from './values/extras';
 import { attributesOf, attributeValue, brand, category, condition, product, stockNumber } from './values/goods';
-import { photos, price, quantity, size, variations, weight } from './values/offer';
+import { clip, photos, price, quantity, size, variations, weight } from './values/offer';
 import { resolveRelative } from './values/relative';
 import { conditionNote, description, highlights, tags, title } from './values/wording';
 
@@ -70,6 +70,7 @@ export function computeListing(input: ListingInput): ComputedListing {
     ['quantity', quantity(draft)],
     ['variations', variations(draft, content)],
     ['photos', photos(draft)],
+    ['clip', clip(draft)],
     ['weightGrams', weightPart],
     ['size', size(draft)],
     ['sku', stockNumber(draft)],

@@ -1,5 +1,6 @@
 export * from './backdrop';
 export * from './by-itself';
+export * from './clip';
 export * from './crop-around';
 export * from './known';
 export * from './layer';

@@ -35,6 +35,7 @@ export function knowledgeOf(names: readonly string[], look: PhotoLook | null = m
   const words = new Map<string, string>();
   return {
     at: (hash) => all.get(hash),
+    clip: ({ photos, seconds }) => `cc${photos.length}${seconds}`.padEnd(64, '0'),
     alike: (a, b) => a.slice(0, 2) === b.slice(0, 2),
     made(of, recipe) {
       if (recipeWords(recipe) === recipeWords(of.recipe)) return of;

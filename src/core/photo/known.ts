@@ -1,3 +1,4 @@
+import type { ClipPlan } from './clip';
 import type { PhotoLook } from './look';
 import type { PhotoRecipe } from './recipe';
 
@@ -23,6 +24,8 @@ export type PhotoKnowledge = {
    * the original.
    */
   made(of: KnownPhoto, recipe: PhotoRecipe): KnownPhoto;
+  /** The clip that a plan makes; its hash follows from the plan alone. */
+  clip(plan: ClipPlan): string;
   /** Whether two pictures are takes of one, packed anew or made smaller. */
   alike(a: string, b: string): boolean;
 };

@@ -98,6 +98,8 @@ export const marketRulesSchema = z.object({
     /** Own photos, artwork to be printed, or the catalogue's (then none are sent). */
     kind: z.enum(['own', 'artwork', 'catalogue']).optional(),
   }),
+  /** A short film beside the photos; none are taken when left out. */
+  clip: z.object({ maxSeconds: z.number().positive() }).nullable().optional(),
   tags: z
     .object({
       max: z.number().int(),

@@ -43,6 +43,8 @@ export const item = mysqlTable(
     own: document<CustomValues>('own_values').notNull().default({}),
     axes: document<Axis[]>('axes').notNull().default([]),
     variations: document<Variation[]>('variations').notNull().default([]),
+    /** A short film of it, by its hash; empty for none. */
+    clip: varchar('clip', { length: 64 }).notNull().default(''),
     mainPhoto: varchar('main_photo', { length: 64 }),
     photoCount: int('photo_count').notNull().default(0),
     /** Chosen by who sent it, so that it is made once however often it is sent. */

@@ -10,6 +10,7 @@ export type FrozenRequest = {
   content: Content;
   fields: string[];
   photoIds: string[];
+  clipId?: string;
   firstSentAt: string;
   /** Of a creation: the listing that is switched on again, instead of a new one. */
   switchesOn?: string;

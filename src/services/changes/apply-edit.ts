@@ -11,7 +11,7 @@ import { workOnTask } from '../records/work-on-task';
 import { beginEdit } from './begin-edit';
 import { checkSteps } from './check-steps';
 import { editSchema } from './edit-schema';
-import { type EditResult, editStep, noEditResult } from './edit-step';
+import { type EditResult, editStep, makesClips, noEditResult } from './edit-step';
 import { followsAnother } from './follows-another';
 import { sendPartSchema } from './queue-changes';
 
@@ -54,7 +54,7 @@ export async function applyEdit(
     await db.execute(sql`select i.id from item i where ${selectionWhere(input.selection)} order by i.id`),
   ).map((row) => row.id);
   if (ids.length === 0) throw new NettingError('invalid', 'Nothing would change', { field: 'steps' });
-  const isLater = input.at !== undefined || (await followsAnother(db, ids));
+  const isLater = input.at !== undefined || makesClips(input.steps) || (await followsAnother(db, ids));
   const holder = holderHere();
   const { steps, send, part, title } = input;
   const dueAt = input.at === undefined ? undefined : new Date(input.at);

@@ -33,6 +33,8 @@ export type PortionResult = {
   reasons: string[];
   /** Pictures that nobody had made before. */
   made: string[];
+  /** Clips that are named now, and made afterwards. */
+  clips: string[];
 };
 
 type Slim = [id: number, price: number | null, quantity: number, varied: number];
@@ -72,10 +74,11 @@ export async function changePortion(db: Db, ids: readonly number[], options: Por
     why: 'bulk',
     send: send ? 'all' : 'falls',
   });
-  if (whole.length === 0) return { items: planned.length, listings, reasons, made: [] };
+  if (whole.length === 0) return { items: planned.length, listings, reasons, made: [], clips: [] };
   const { context, accounts } = await stepContext(db, steps);
   const photos: Photo[] = [];
   const made: string[] = [];
+  const clips: string[] = [];
   const committed = await commitItems(
     db,
     whole,
@@ -91,6 +94,7 @@ export async function changePortion(db: Db, ids: readonly number[], options: Por
       const kept = await keepMade(db, changes, known);
       photos.push(...kept.named);
       made.push(...kept.made);
+      clips.push(...kept.clips);
       return changes;
     },
     { actor, why: 'bulk', at: new Date(), runId, send: send ? 'all' : 'falls', part, accounts, photos },
@@ -101,5 +105,6 @@ export async function changePortion(db: Db, ids: readonly number[], options: Por
     listings: listings + committed.queued,
     reasons,
     made,
+    clips,
   };
 }

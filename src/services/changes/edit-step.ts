@@ -3,7 +3,9 @@ import { nextPortions, type Progress, type Range, readKeptStep, type Step, withD
 import { database } from '../../db/client';
 import { ownTransaction } from '../../db/raw';
 import { run, type TaskRow } from '../../db/schema';
+import { makeClips } from '../../photos/clip';
 import { makeSizes } from '../../photos/derivatives';
+import { needFfmpeg } from '../../photos/ffmpeg';
 import { advanceBeside } from '../records/advance-task';
 import { keepTask } from '../records/keep-task';
 import { changePortion, type PortionOptions, type PortionResult } from './change-portion';
@@ -30,6 +32,10 @@ const aimMs = 160;
 const nextSize = (size: number, tookMs: number): number =>
   Math.round(Math.max(5, Math.min(mostAtOnce, size * 2, (size * aimMs) / Math.max(1, tookMs))));
 
+const clipsAtOnce = 2;
+/** Whether steps make clips, for which nobody waits at a request. */
+export const makesClips = (steps: readonly Step[]): boolean => steps.some((step) => step.do.verb === 'clip-make');
+
 /** While the database writes one portion the next one is computed. */
 const sideBySide = 2;
 
@@ -38,9 +44,12 @@ const sideBySide = 2;
  * transaction of its own.
  */
 export async function editStep(task: TaskRow, holder: string, most?: number): Promise<TaskRow> {
-  const { ids } = task.input as EditTask; // written by `applyEdit`
+  const { ids, steps } = task.input as EditTask; // written by `applyEdit`
   const progress = progressOf(task);
-  const given = most === undefined ? progress : { ...progress, size: most };
+  // A clip takes some seconds: few are made at once, so that one sees how far it is.
+  const few = makesClips(steps) ? clipsAtOnce : progress.size;
+  if (makesClips(steps)) await needFfmpeg(aliveFor(task, holder));
+  const given = { ...progress, size: most ?? Math.min(few, progress.size) };
   const left = nextPortions(given, ids.length, most === undefined ? sideBySide : 1);
   // With nothing left to do it is kept that nothing is.
   const portions: Range[] = left.length ? left : [[ids.length, ids.length]];
@@ -62,6 +71,9 @@ const progressOf = (task: TaskRow): Progress => ({
   ...(task.cursor as Partial<Progress> | null),
 });
 
+/** Tells that a task is still worked on; of one that has just ended nobody has to be told. */
+const aliveFor = (task: TaskRow, holder: string) => () => keepTask(database(), task.id, holder).catch(() => undefined);
+
 async function carryOut(task: TaskRow, holder: string, range: Range): Promise<TaskRow> {
   const { ids, steps, send, part } = task.input as EditTask; // written by `applyEdit`
   const portion = ids.slice(...range);
@@ -70,9 +82,10 @@ async function carryOut(task: TaskRow, holder: string, range: Range): Promise<Ta
   const now = steps.map(readKeptStep);
   await Promise.all([hearSales(now, portion), lookFor(now, portion)]);
   let made: string[] = [];
+  let clips: string[] = [];
   const kept = await ownTransaction(async (db, connection) => {
     const began = performance.now();
-    const nothing: PortionResult = { items: 0, listings: 0, reasons: [], made: [] };
+    const nothing: PortionResult = { items: 0, listings: 0, reasons: [], made: [], clips: [] };
     const how: PortionOptions = {
       connection,
       actor: { id: task.byId, name: task.byName },
@@ -83,6 +96,7 @@ async function carryOut(task: TaskRow, holder: string, range: Range): Promise<Ta
     };
     const done = portion.length ? await changePortion(db, portion, how) : nothing;
     made = done.made;
+    clips = done.clips;
     const tookMs = performance.now() - began;
     const kept = await advanceBeside(db, task, holder, (kept) => {
       const before = (kept.result ?? noEditResult) as EditResult; // written here
@@ -109,7 +123,8 @@ async function carryOut(task: TaskRow, holder: string, range: Range): Promise<Ta
     return kept;
   });
   // With nobody held: what was made in words is made in pictures.
-  // Of a task that has just ended nobody has to be told.
-  await makeSizes(made, () => keepTask(database(), task.id, holder).catch(() => undefined));
+  const alive = aliveFor(task, holder);
+  await makeSizes(made, alive);
+  await makeClips(clips, alive);
   return kept;
 }

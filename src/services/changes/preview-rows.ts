@@ -78,6 +78,7 @@ function shown(change: DoneChange, before: ItemRecord, { context }: LoadedSteps,
   if (!field) return [];
   const currency = account === undefined ? context.currency : context.currencyOf(account);
   const text = (value: DoneChange['to']) => {
+    if (field.kind.is === 'clip') return value ? 'A clip' : '';
     const said = field.show(value, { currency });
     return field.kind.is === 'rich' ? toPlainText(said) : said;
   };
@@ -136,6 +137,7 @@ function shownThere(
     const known = context.listingField(account.id, field);
     const { label = field, length, max } = values.get(field) ?? {};
     const text = (value: Json) => {
+      if (known?.kind.is === 'clip') return value ? 'A clip' : '';
       const said = known ? known.show(value, { currency }) : value === null ? '' : JSON.stringify(value);
       return known?.kind.is === 'rich' || field === 'description' ? toPlainText(said) : said;
     };

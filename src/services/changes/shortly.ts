@@ -10,6 +10,7 @@ const most = 160;
  * the shop's own says which.
  */
 export function shortly(field: Field, value: Json, currency: string = homeCurrency): string {
+  if (field.kind.is === 'clip') return value ? 'A clip' : '';
   const said = field.show(value, { currency });
   const amount = field.kind.is === 'money' && said && currency !== homeCurrency ? `${said} ${currency}` : said;
   const text = field.kind.is === 'rich' ? toPlainText(said) : amount;

@@ -5,12 +5,14 @@ import type { Item, Photo } from '../../core/item';
 import { photoHashesIn } from '../../core/photo/reference';
 import { database, type Executor } from '../../db/client';
 import { itemPhoto, type ListingRow, photoFile } from '../../db/schema';
+import { clipFrame, keepClip } from '../../photos/clip';
 import { keepRecipe } from '../../photos/made';
-import { lookAtPhotos, madeColumns } from '../records/look-at-photos';
+import { lookAtPhotos, madeColumns, untold } from '../records/look-at-photos';
 import { knowPhotos, type LoadedPhotos } from '../records/photo-knowledge';
 import { printsLookedAt } from '../records/photo-prints';
 
-const isOnPhotos = (steps: readonly Step[]): boolean => steps.some((step) => step.field === 'photos');
+const isOnPhotos = (steps: readonly Step[]): boolean =>
+  steps.some((step) => step.field === 'photos' || step.field === 'clip');
 
 /** Pictures that the steps name themselves. */
 const namedIn = (steps: readonly Step[]): string[] =>
@@ -67,6 +69,37 @@ export async function lookFor(steps: readonly Step[], ids: readonly number[], is
   );
 }
 
+/** Keeps how the clips are made that these changes name, and that they are there. */
+async function keepClips(
+  db: Executor,
+  changes: readonly Pick<Change, 'field' | 'to'>[],
+  photos: LoadedPhotos,
+): Promise<string[]> {
+  const hashes = [
+    ...new Set(changes.flatMap(({ field, to }) => (field === 'clip' && typeof to === 'string' ? [to] : []))),
+  ];
+  const plans = hashes.flatMap((hash) => {
+    const plan = photos.planOf(hash);
+    return plan ? [{ hash, plan }] : [];
+  });
+  for (const { hash, plan } of plans) await keepClip(hash, plan);
+  if (plans.length)
+    await db
+      .insert(photoFile)
+      .values(
+        plans.map(({ hash }) => ({
+          hash,
+          mime: 'video/mp4',
+          ...clipFrame,
+          bytes: 0,
+          createdAt: new Date(),
+          ...untold,
+        })),
+      )
+      .onDuplicateKeyUpdate({ set: { mime: sql`values(mime)` } });
+  return plans.map(({ hash }) => hash);
+}
+
 /**
  * Keeps the pictures that these changes name and that nobody has made before, in the caller's transaction: how they are
  * made, not yet themselves.
@@ -76,8 +109,9 @@ export async function keepMade(
   db: Executor,
   changes: readonly Pick<Change, 'field' | 'to'>[],
   photos: LoadedPhotos | undefined,
-): Promise<{ named: Photo[]; made: string[] }> {
-  if (!photos) return { named: [], made: [] };
+): Promise<{ named: Photo[]; made: string[]; clips: string[] }> {
+  if (!photos) return { named: [], made: [], clips: [] };
+  const clips = await keepClips(db, changes, photos);
   const hashes = [...new Set(changes.flatMap(({ field, to }) => (field === 'photos' ? photoHashesIn(to) : [])))];
   const all = hashes.flatMap((hash) => photos.at(hash) ?? []);
   const fresh = all.filter((one) => photos.isNew(one.hash));
@@ -102,5 +136,6 @@ export async function keepMade(
   return {
     named: all.map(({ hash, width, height }) => ({ hash, width, height })),
     made: fresh.map((one) => one.hash),
+    clips,
   };
 }

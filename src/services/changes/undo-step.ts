@@ -11,6 +11,7 @@ import type { Held } from '../records/hold-items';
 import { knownPhotos } from '../records/known-photos';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { commitItems } from './commit-items';
+import { giveBackDropped } from './give-back-dropped';
 import { presentValue, recordedField } from './present-value';
 import { type Recorded, runRecords } from './run-records';
 import { shortly } from './shortly';
@@ -103,6 +104,7 @@ export async function undoStep(task: TaskRow, holder: string): Promise<TaskRow> 
             photos,
           })
         : { items: [] };
+      await giveBackDropped(db, undone, whole);
       items = planned.length + committed.items.filter((one) => one.changes.length).length;
       await db
         .update(run)

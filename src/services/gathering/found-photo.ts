@@ -3,6 +3,7 @@ import sharp from 'sharp';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
 import { foundListing } from '../../db/schema';
+import { mostPixels } from '../../photos/limits';
 import { theirPicture } from './their-picture';
 
 const side = 96;
@@ -16,7 +17,7 @@ export async function foundPhoto(id: number): Promise<Buffer> {
   const [first] = row?.photos ?? [];
   if (!first) throw new NettingError('not-found', 'It has no photo');
   const bytes = await theirPicture(first.url);
-  return sharp(bytes, { limitInputPixels: 120_000_000 })
+  return sharp(bytes, { limitInputPixels: mostPixels })
     .rotate()
     .resize(side, side, { fit: 'cover' })
     .webp({ quality: 74 })

@@ -28,6 +28,7 @@ export async function blankSheet(): Promise<ItemSheet> {
     quantity: 1,
     standing: 'active',
     photos: [],
+    clip: '',
   };
   return {
     item,

@@ -20,7 +20,7 @@ const sideBySide = 4;
 const lookColumns = ({ sharp, bright, middle, box }: PhotoLook) => ({ sharp, bright, middle, empty: emptyShare(box) });
 
 /** Of one that cannot be read nothing is told, and nobody asks again. */
-const untold = { sharp: 1e9, bright: 255, middle: 255, empty: 0 };
+export const untold = { sharp: 1e9, bright: 255, middle: 255, empty: 0 };
 
 /** The same of a picture that is made of an original: as sharp as that, as bright as it is lit, with what is left of its border. */
 export function madeColumns(look: PhotoLook, from: Sides, recipe: PhotoRecipe) {

@@ -1,8 +1,17 @@
 import { inArray } from 'drizzle-orm';
 import { type PhotoPrint, printsApart } from '../../core/match';
-import { type KnownPhoto, madeSize, type PhotoKnowledge, plainRecipe, readRecipe, recipeWords } from '../../core/photo';
+import {
+  type ClipPlan,
+  type KnownPhoto,
+  madeSize,
+  type PhotoKnowledge,
+  plainRecipe,
+  readRecipe,
+  recipeWords,
+} from '../../core/photo';
 import type { Executor } from '../../db/client';
 import { photoFile } from '../../db/schema';
+import { clipHash } from '../../photos/clip';
 import { madeHash } from '../../photos/made';
 
 type Row = Pick<typeof photoFile.$inferSelect, 'hash' | 'width' | 'height' | 'madeFrom' | 'recipe' | 'look' | 'print'>;
@@ -24,7 +33,11 @@ const readRows = (db: Executor, hashes: readonly string[]): Promise<Row[]> =>
         .where(inArray(photoFile.hash, [...hashes]));
 
 /** What is known of pictures, and what was made of them in thought, which nobody has kept yet. */
-export type LoadedPhotos = PhotoKnowledge & { isNew(hash: string): boolean };
+export type LoadedPhotos = PhotoKnowledge & {
+  isNew(hash: string): boolean;
+  /** The plan of a clip that was made in thought. */
+  planOf(hash: string): ClipPlan | undefined;
+};
 
 /** What is known of these pictures and the originals that they are made of. */
 export async function knowPhotos(db: Executor, hashes: readonly string[]): Promise<LoadedPhotos> {
@@ -33,6 +46,7 @@ export async function knowPhotos(db: Executor, hashes: readonly string[]): Promi
     [...rows.values()].flatMap(({ madeFrom }) => (madeFrom && !rows.has(madeFrom) ? [madeFrom] : [])),
   );
   for (const row of await readRows(db, [...originals])) rows.set(row.hash, row);
+  const clips = new Map<string, ClipPlan>();
   const made = new Map<string, KnownPhoto>();
   const known = new Map<string, KnownPhoto>();
   const prints = new Map<string, PhotoPrint>([...rows].flatMap(([hash, { print }]) => (print ? [[hash, print]] : [])));
@@ -51,6 +65,12 @@ export async function knowPhotos(db: Executor, hashes: readonly string[]): Promi
   }
   return {
     at: (hash) => known.get(hash) ?? made.get(hash),
+    clip(plan) {
+      const hash = clipHash(plan);
+      clips.set(hash, plan);
+      return hash;
+    },
+    planOf: (hash) => clips.get(hash),
     isNew: (hash) => made.has(hash) && !known.has(hash),
     made(of, recipe) {
       // Nothing was changed: it is the same picture, also one that was made in another way.

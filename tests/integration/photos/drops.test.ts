@@ -49,10 +49,14 @@ describe('300 files to 60 items, 12 of them untied and 5 the same again', () => 
     const runId = done.task?.runId ?? 0;
     expect((await call('POST', `/runs/${runId}/undo`, { send: false })).body).toMatchObject({ items: 57 });
     expect(await photosOf(items[3]?.id ?? 0)).toEqual([]);
+    // What was taken back is tied as it was, and can be put on again.
+    expect((await dropView(drop)).counts).toMatchObject({ added: 0, tied: 283, untied: 12 });
+    expect((await added(drop)).counts).toMatchObject({ added: 283, tied: 0 });
+    expect(await photosOf(items[0]?.id ?? 0)).toEqual(first?.files.map((one) => one.hash));
   }, 240_000);
 
   test('by a barcode that is photographed first, and by pauses', async () => {
-    const items = await bareItems(6, 'B');
+    const items = await bareItems(60, 'B');
     const start = Date.UTC(2026, 4, 1, 9);
     const files: File[] = [];
     let second = 0;
@@ -60,28 +64,38 @@ describe('300 files to 60 items, 12 of them untied and 5 the same again', () => 
       second += 4;
       return new Date(start + second * 1_000);
     };
-    files.push({ path: 'IMG_0000.jpg', bytes: await small(2_000, { at: at() }) });
+    const named = (words: string) => `IMG_${String(files.length).padStart(4, '0')}${words}.jpg`;
+    // What comes before the first sheet belongs to nothing.
+    for (let k = 0; k < 12; k++) files.push({ path: named(''), bytes: await small(2_000 + k, { at: at() }) });
+    const belong: string[][] = [];
     for (const [index, { sku }] of items.entries()) {
       second += 300;
-      files.push({ path: `IMG_${index}_s.jpg`, bytes: await barcodeSheet(sku, index, at()) });
-      for (let k = 0; k < 3; k++)
-        files.push({ path: `IMG_${index}_${k}.jpg`, bytes: await small(2_100 + index * 5 + k, { at: at() }) });
+      files.push({ path: named('_s'), bytes: await barcodeSheet(sku, index, at()) });
+      const own: string[] = [];
+      // 223 photos: four of each, but three of the last seventeen.
+      for (let k = 0; k < (index < 43 ? 4 : 3); k++) {
+        own.push(named(''));
+        files.push({ path: named(''), bytes: await small(2_100 + index * 5 + k, { at: at() }) });
+      }
+      belong.push(own);
     }
+    for (let k = 0; k < 5; k++) files.push({ path: named('_again'), bytes: files[14 + k]?.bytes ?? Buffer.alloc(0) });
+    expect(files).toHaveLength(300);
     const { drop } = await dropped(files);
     const view = await tied(drop, { way: 'barcode' });
-    expect(view.counts).toMatchObject({ tied: 18, untied: 1, sheets: 6, items: 6 });
-    expect(view.groups.map((one) => one.files.length)).toEqual([3, 3, 3, 3, 3, 3]);
-    expect(view.groups.find((one) => one.sku === items[2]?.sku)?.files.map((one) => one.path)).toEqual([
-      'IMG_2_0.jpg',
-      'IMG_2_1.jpg',
-      'IMG_2_2.jpg',
-    ]);
+    expect(view.counts).toMatchObject({ tied: 223, untied: 12, twice: 5, sheets: 60, items: 60, refused: 0 });
+    expect(items.map(({ sku }) => view.groups.find((one) => one.sku === sku)?.files.map((one) => one.path))).toEqual(
+      belong,
+    );
 
-    // Pauses part them as well: the lone one, then each sheet with what follows it.
+    // Pauses part them as well: those before all, then each sheet with what follows it.
     const byTime = await tied(drop, { way: 'time', gapSeconds: 60 });
-    expect(byTime.counts.items).toBe(7);
-    expect(byTime.groups.map((one) => one.files.length).sort()).toEqual([1, 4, 4, 4, 4, 4, 4]);
-  }, 120_000);
+    expect(byTime.counts).toMatchObject({ items: 61, twice: 5 });
+    expect(byTime.groups.map((one) => one.files.length).sort((one, other) => other - one)).toEqual([
+      12,
+      ...belong.map((own) => own.length + 1),
+    ]);
+  }, 300_000);
 });
 
 describe('by hand', () => {

@@ -3,6 +3,7 @@ import type { Field, KindName } from '../../field';
 import type { Json } from '../../json';
 import * as amounts from './amounts';
 import { axesVerb } from './axes';
+import { makeClipVerb } from './clip';
 import { fillVerb } from './fill';
 import { followSalesVerb } from './follow-sales';
 import * as lists from './lists';
@@ -70,6 +71,7 @@ const all = [
   photos.takeBadgeOffVerb,
   photos.changeBadgeVerb,
   photos.plainPhotosVerb,
+  makeClipVerb,
 ] as const;
 
 export const doSchema = z.discriminatedUnion('verb', [
@@ -121,6 +123,7 @@ export const doSchema = z.discriminatedUnion('verb', [
   photos.takeBadgeOffVerb.schema,
   photos.changeBadgeVerb.schema,
   photos.plainPhotosVerb.schema,
+  makeClipVerb.schema,
 ]);
 export type Do = z.infer<typeof doSchema>;
 export type VerbName = Do['verb'];

@@ -33,7 +33,7 @@ export const setVerb = defineVerb({
 export const clearVerb = defineVerb({
   name: 'clear',
   label: 'Clear',
-  kinds: writableKinds,
+  kinds: [...writableKinds, 'clip'],
   schema: z.object({ verb: z.literal('clear') }).strict(),
   apply: (_args, value, { field }) =>
     field.traits.ledger ? { refused: 'Stock is a number: set it to 0' } : { to: value === null ? null : field.empty },

@@ -2,6 +2,7 @@ import type { Json } from '../../json';
 import type { FieldContext, Kind, KindName, KindVerbs, Read } from '../kind';
 import { moneyKind, numberKind, weightKind, wholeKind } from './amounts';
 import { booleanKind, choiceKind, dateKind } from './choices';
+import { clipKind } from './clip';
 import { lengthKind, sizeKind } from './lengths';
 import { listKind, mapKind, photosKind } from './lists';
 import { richKind, textKind } from './text';
@@ -23,6 +24,7 @@ const kinds: { [Name in KindName]: KindVerbs<Name> } = {
   list: listKind,
   map: mapKind,
   photos: photosKind,
+  clip: clipKind,
   axes: axesKind,
   combinations: combinationsKind,
   priceRule: priceRuleKind,

@@ -51,6 +51,15 @@ export function photos(draft: Draft): Part {
   };
 }
 
+/** The item's clip, where one is taken; one of this account's own, or none, where that is said. */
+export function clip(draft: Draft): Part {
+  if (!draft.rules.clip) return unused;
+  const written = draft.override('clip');
+  return typeof written === 'string'
+    ? { value: written, origin: 'override' }
+    : { value: draft.item.clip, origin: 'master' };
+}
+
 /** The packed weight: what packing adds is counted, never rounded down. */
 export function weight(draft: Draft): Part {
   if (!draft.rules.weight) return unused;

@@ -208,4 +208,8 @@ export const verbInputs: Record<VerbName | 'follow', readonly VerbInput[]> = {
   ],
   'photo-rebadge': [],
   'photo-plain': [meant],
+  'clip-make': [
+    { name: 'photos', label: 'Of the first photos', as: 'number', placeholder: '8' },
+    { name: 'seconds', label: 'Seconds at most', as: 'number', placeholder: '15' },
+  ],
 };

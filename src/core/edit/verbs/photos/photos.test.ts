@@ -180,6 +180,25 @@ describe('for chosen accounts only', () => {
   });
 });
 
+describe('a clip', () => {
+  const make = (part = {}): Step => stepSchema.parse({ field: 'clip', do: { verb: 'clip-make', ...part } });
+  const clipOf = (steps: Step[], photos: string[]) => {
+    const { item } = apply(steps, photos).record;
+    return item.clip;
+  };
+
+  test('follows from its photos, each once, and is taken off again', () => {
+    const made = clipOf([make()], ['a', 'b', 'a']);
+    expect(made).toHaveLength(64);
+    expect(clipOf([make()], ['a', 'b'])).toBe(made);
+    expect(clipOf([make(), stepSchema.parse({ field: 'clip', do: { verb: 'clear' } })], ['a', 'b'])).toBe('');
+    expect(applySteps([make()], record(['a']), contextOf())).toMatchObject({
+      refused: 'A clip needs two photos or more',
+    });
+    expect(stepSchema.safeParse({ field: 'clip', do: { verb: 'clip-make', seconds: 16 } }).success).toBe(false);
+  });
+});
+
 const which = fc.constantFrom('first', 'others', 'all');
 const anyVerb: fc.Arbitrary<Record<string, unknown>> = fc.oneof(
   fc.record({

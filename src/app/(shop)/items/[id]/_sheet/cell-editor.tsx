@@ -182,6 +182,14 @@ function Editor(props: EditorProps) {
           pending={(value) => props.pending(() => ({ value }))}
         />
       );
+    case 'clip':
+      return (
+        <Foot {...props}>
+          <button type="button" className="btn btn-sm" onClick={() => void save('')}>
+            No clip on {column.name}
+          </button>
+        </Foot>
+      );
     case 'map':
       return <NarrowVariations {...props} pending={(value) => props.pending(() => ({ value }))} />;
     case 'rich':

@@ -48,7 +48,8 @@ export function MasterCell({
 }: Props) {
   const { field } = row;
   const id = masterId(row.id);
-  if (!field || field.id === 'photos') return <span className="sr-only">Only marketplaces have it</span>;
+  if (!field || field.id === 'photos' || field.id === 'clip')
+    return <span className="sr-only">Only marketplaces have it</span>;
   switch (field.id) {
     case 'sku':
       return isNew ? (

@@ -26,7 +26,10 @@ const named = (id: string) => (column: SheetColumn) => column.fields.find((one) 
 /** Fields that stand in another one's row, or have rows of their own below. */
 const within: readonly string[] = ['axes', 'widthMm', 'heightMm', 'attributes', 'own'];
 /** What the system keeps, behind what it belongs to. */
-const behind: Partial<Record<ItemField, KeptFieldId>> = { retailPrice: 'quantity', lengthMm: 'photos' };
+const behind: Partial<Record<ItemField, readonly KeptFieldId[]>> = {
+  retailPrice: ['quantity'],
+  lengthMm: ['photos', 'clip'],
+};
 
 /** A row is called after the listing's field that it feeds; the three sides share one. */
 function rowOf(id: ItemField | KeptFieldId): SheetRow[] {
@@ -46,7 +49,7 @@ function rowOf(id: ItemField | KeptFieldId): SheetRow[] {
 const rowsAmong = (ids: readonly ItemField[]): SheetRow[] =>
   ids
     .filter((id) => !within.includes(id))
-    .flatMap((id) => [id, ...(behind[id] ? [behind[id]] : [])])
+    .flatMap((id) => [id, ...(behind[id] ?? [])])
     .flatMap(rowOf);
 
 // The catalogue is in the order of the sheet: attributes and own fields come where it names them.

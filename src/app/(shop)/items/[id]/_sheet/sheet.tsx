@@ -201,6 +201,7 @@ export function Sheet({ itemId: given }: { itemId: number }) {
         itemId={itemId}
         settle={settle}
         photos={data.item.photos}
+        clip={data.item.clip}
         limits={columns.map((column) => ({ name: column.name, max: column.photoMax }))}
         conditionNote={item.conditionNote}
         addToNote={(said) => save.change({ conditionNote: [item.conditionNote, said].filter(Boolean).join(' ') })}

@@ -8,6 +8,7 @@ import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { uploadAll } from '@/ui/data/upload';
 import { useNotice } from '@/ui/frame/providers';
+import { ClipTile } from './clip-tile';
 import { PhotoTiles } from './photo-tiles';
 
 const FlawDialog = dynamic(() => import('./flaw-dialog').then((module) => module.FlawDialog));
@@ -21,6 +22,7 @@ type Props = {
   itemId: number;
   settle: () => Promise<number>;
   photos: Photo[];
+  clip: string;
   limits: { name: string; max: number }[];
   conditionNote: string;
   addToNote: (words: string) => void;
@@ -28,7 +30,7 @@ type Props = {
 };
 
 /** The item's photos in their order; the first is the main one. Dropped, dragged, or moved with the keyboard. */
-export function PhotoStrip({ itemId, settle, photos, limits, conditionNote, addToNote, changed }: Props) {
+export function PhotoStrip({ itemId, settle, photos, clip, limits, conditionNote, addToNote, changed }: Props) {
   const [order, setOrder] = useState<string[] | null>(null);
   const [upload, setUpload] = useState<{ done: number; total: number } | null>(null);
   const [problems, setProblems] = useState<string[]>([]);
@@ -160,6 +162,9 @@ export function PhotoStrip({ itemId, settle, photos, limits, conditionNote, addT
             Add photos
           </span>
         </button>
+        {photos.length > 1 || clip ? (
+          <ClipTile itemId={itemId} clip={clip} photos={photos.length} changed={changed} />
+        ) : null}
         <div className="quiet ml-1 flex max-w-48 shrink-0 flex-col items-start gap-1 text-[12px]">
           <button
             type="button"

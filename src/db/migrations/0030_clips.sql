@@ -1,0 +1,1 @@
+ALTER TABLE `item` ADD `clip` varchar(64) DEFAULT '' NOT NULL;
