@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { film } from './film';
-import { call, stack } from './stack';
+import { call, stack, until } from './stack';
 
 let count = 0;
 
@@ -81,6 +81,13 @@ export type Sheet = {
 export const sheet = async (id: number): Promise<Sheet> => (await call<Sheet>('GET', `/items/${id}`)).body;
 export const stateOn = async (id: number, account: number): Promise<string> =>
   (await sheet(id)).columns.find((column) => column.accountId === account)?.state ?? '';
+/** Waits until an item's listing is in a state; what is said of the listing instead, when it does not come to that. */
+export const comesTo = (id: number, account: number, state: string, ms?: number) =>
+  until(
+    async () => (await sheet(id)).columns.find((column) => column.accountId === account),
+    (column) => column?.state === state,
+    ms,
+  );
 export const publishItems = (ids: number[], accounts: number[]) =>
   call<{ runId: number; queued: number; title?: string }>('POST', '/publish', {
     selection: { kind: 'items', ids },

@@ -52,6 +52,8 @@ export const account = mysqlTable(
     /** Which items are meant for it, unless a person says otherwise; null for all. */
     belongs: document<Filter | null>('belongs'),
     rulesVersion: int('rules_version').notNull().default(0),
+    /** How often that with which its listings are computed has become another: rules, settings, mappings, templates, rates. */
+    contextVersion: int('context_version').notNull().default(0),
     lockedUntil: moment('locked_until'),
     /** What the seller wants below what the marketplace allows; null for all of it. */
     ownPace: document<OwnPace | null>('own_pace'),

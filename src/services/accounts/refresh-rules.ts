@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { and, eq, lte } from 'drizzle-orm';
 import { compareRules, type MarketRules, marketRulesSchema, type RuleChange, rulesFor } from '../../core/rules';
 import { database } from '../../db/client';
 import type { AccountRow } from '../../db/schema';
@@ -28,7 +28,8 @@ export async function refreshRules(row: AccountRow): Promise<RuleChange[]> {
   await database()
     .update(account)
     .set({ rulesVersion: rules.version, exceptions, ...(isLocked ? { lockedUntil } : {}) })
-    .where(eq(account.id, row.id));
+    // Who has read them earlier and comes later does not bring an older version back.
+    .where(and(eq(account.id, row.id), lte(account.rulesVersion, rules.version)));
   // Limits of its own may have become others without a new version of the rules.
   const isOther = JSON.stringify(known?.row.exceptions) !== JSON.stringify(exceptions);
   if (!before || (before.version === rules.version && !isOther)) return [];

@@ -17,7 +17,7 @@ import { cleanRichText } from '../records/clean-rich-text';
 import { computeRow, derivedColumns } from '../records/compute-row';
 import { type Held, holdItems } from '../records/hold-items';
 import { itemRecord } from '../records/item-record';
-import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
+import { asOfNow, type LoadedAccount, loadAccounts } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { groupByItem } from '../records/load-items';
 import { storeDerived } from '../records/refresh-listings';
@@ -101,7 +101,7 @@ export async function commitItems(
     if (isRefusal(one) || outside.has(one.target.item)) continue;
     byItem.set(one.target.item, [...(byItem.get(one.target.item) ?? []), cleaned(one)]);
   }
-  const accounts = options.accounts ?? (await loadAccounts(db));
+  const accounts = options.accounts ? await asOfNow(db, options.accounts) : await loadAccounts(db);
   const catalogue = fieldsFor(await loadCustomFields(db));
   const work: Work[] = [];
   const items = new Map(held.items.map((one) => [one.id, one]));

@@ -82,6 +82,23 @@ const asTemplate = ({ id, name, conditions, fields, previous }: typeof template.
 const rateTo = (rates: Rate[], currency: string): Rate | null =>
   currency === homeCurrency ? null : (rates.find((one) => one.to === currency) ?? null);
 
+/**
+ * Accounts that were loaded before, as they are now: loaded again only where something that listings are computed with has
+ * become another meanwhile. For who holds the items that are computed: what becomes another after that is waited for.
+ */
+export async function asOfNow(db: Executor, accounts: LoadedAccount[]): Promise<LoadedAccount[]> {
+  if (accounts.length === 0) return accounts;
+  const ids = accounts.map((one) => one.id);
+  const now = await db
+    .select({ id: account.id, version: account.contextVersion })
+    .from(account)
+    .where(inArray(account.id, ids));
+  const isSame = accounts.every(({ id, row }) =>
+    now.some((one) => one.id === id && one.version === row.contextVersion),
+  );
+  return isSame ? accounts : loadAccounts(db, ids);
+}
+
 /** Every account (or the named ones) with its rules, defaults and mappings, ready for computing. */
 export async function loadAccounts(db: Executor, ids?: number[]): Promise<LoadedAccount[]> {
   if (ids && ids.length === 0) return [];

@@ -1,8 +1,8 @@
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { priorities } from '../../core/sync';
 import { database, type Executor, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { listing } from '../../db/schema';
+import { account, listing } from '../../db/schema';
 import { systemActor } from '../access/actor';
 import { enqueueJobs } from './enqueue-jobs';
 import { isThere } from './is-there';
@@ -43,6 +43,11 @@ export async function recheckPortion(
  * are computed in the background, as a task.
  */
 export async function recheckListings(accountId: number): Promise<void> {
+  // Whoever is just computing with what was before finds out, and computes with what holds now.
+  await database()
+    .update(account)
+    .set({ contextVersion: sql`${account.contextVersion} + 1` })
+    .where(eq(account.id, accountId));
   const accounts = await loadAccounts(database(), [accountId]);
   const [row] = rowsOf<{ count: number }>(
     await database().execute(sql`select count(*) as count from listing where account_id = ${accountId}`),

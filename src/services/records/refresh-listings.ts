@@ -3,7 +3,7 @@ import type { Executor } from '../../db/client';
 import { valuesTable } from '../../db/literal';
 import { computeRow, type Derived, derivedColumns } from './compute-row';
 import { holdItems } from './hold-items';
-import { type LoadedAccount, loadAccounts } from './load-accounts';
+import { asOfNow, type LoadedAccount, loadAccounts } from './load-accounts';
 
 const derivedNames = [
   'id',
@@ -47,9 +47,10 @@ const keys = [
  */
 export async function refreshListings(db: Executor, itemIds: number[], accounts?: LoadedAccount[]): Promise<void> {
   if (itemIds.length === 0) return;
-  const known = accounts ?? (await loadAccounts(db));
-  const byAccount = new Map(known.map((one) => [one.id, one]));
   const held = await holdItems(db, itemIds);
+  // With the items held: who makes rules or settings others computes them after us, or has done so before.
+  const known = accounts ? await asOfNow(db, accounts) : await loadAccounts(db);
+  const byAccount = new Map(known.map((one) => [one.id, one]));
   const items = new Map(held.items.map((one) => [one.id, one]));
   const derived = held.listings.flatMap((row) => {
     const account = byAccount.get(row.accountId);

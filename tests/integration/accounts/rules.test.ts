@@ -1,5 +1,5 @@
-import { publishItems, readyItem, stateOn } from '../../support/items';
-import { fix, previewOn, type Rules, rulesOf, valueFor } from '../../support/preview';
+import { comesTo, publishItems, readyItem } from '../../support/items';
+import { fix, previewOn, type Rules, rulesOf, type Violation, valueFor } from '../../support/preview';
 import { accountOf, accounts, call, control, marketListings, stack, until } from '../../support/stack';
 
 type Published = {
@@ -21,34 +21,55 @@ const newVersion = async (market: string, work: () => Promise<unknown>): Promise
   );
 };
 
+const named = 5;
+/**
+ * What does not fit for a reason, with these items among it: another version is there before every listing is computed anew
+ * by it. Of many only the first are named.
+ */
+async function unfit(market: string, code: string, ids: number[], field?: string): Promise<Rules> {
+  const isMeant = (one: Violation) => one.code === code && (field === undefined || one.field === field) && one.live > 0;
+  const seen = await until(
+    () => rulesOf(market),
+    ({ violations }) => {
+      const found = violations.filter(isMeant).flatMap((one) => one.items);
+      return found.length >= named || ids.every((id) => found.some((item) => item.id === id));
+    },
+  );
+  return { ...seen, violations: seen.violations.filter(isMeant) };
+}
+/** Whatever becomes of the test, the rules are as they were: another try begins where this one did. */
+const undo: (() => Promise<unknown>)[] = [];
+const restored = (market: string, path: string, value: unknown) => undo.push(() => set(market, path, value));
+afterEach(async () => {
+  for (const work of undo.splice(0).reverse()) await work();
+});
+
 describe('a marketplace changes its rules', () => {
   test('a lower title limit: own titles that no longer fit are counted, and one click mends and sends them', async () => {
     const account = await accountOf('Shopfront');
     const items = [await readyItem(), await readyItem()];
-    const long =
+    const words =
       'Brask K-2 camera with everything that belongs to it, and a story that goes on for quite a while longer than needed';
     for (const item of items)
-      await call('PUT', `/items/${item.id}/listings/${account}`, { field: 'title', value: `${long} ${item.sku}` });
+      await call('PUT', `/items/${item.id}/listings/${account}`, { field: 'title', value: `${words} ${item.sku}` });
     await publishItems(
       items.map((item) => item.id),
       [account],
     );
-    for (const item of items)
-      await until(
-        () => stateOn(item.id, account),
-        (state) => state === 'live',
-      );
+    for (const item of items) await comesTo(item.id, account, 'live');
 
+    restored('shopfront', 'limits.title', 150);
     const rules = await newVersion('shopfront', () => set('shopfront', 'limits.title', 100));
     expect(rules.changes).toEqual(
       expect.arrayContaining([expect.objectContaining({ path: 'title', from: { max: 150 }, to: { max: 100 } })]),
     );
-    const seen = await until(
-      () => rulesOf('shopfront'),
-      ({ violations }) => violations.some((one) => one.code === 'title-long' && one.live >= 1),
+    const { violations } = await unfit(
+      'shopfront',
+      'title-long',
+      items.map((item) => item.id),
     );
-    const violations = seen.violations.filter((one) => one.code === 'title-long' && one.live > 0);
-    expect(violations.reduce((sum, one) => sum + one.live, 0)).toBe(2);
+    const count = violations.reduce((sum, one) => sum + one.live, 0);
+    expect(count).toBeGreaterThanOrEqual(2);
     expect(violations[0]?.how).toBe('click');
     // Before anything of them fails they stand in the ribbon and under what needs a person, with the same mend.
     type Cause = {
@@ -59,9 +80,9 @@ describe('a marketplace changes its rules', () => {
       violation: { how: string } | null;
     };
     const { causes } = (await call<{ causes: Cause[] }>('GET', '/causes')).body;
-    const unfit = causes.filter((one) => one.kind === 'rules' && one.accountId === account);
-    expect(unfit.reduce((sum, one) => sum + one.count, 0)).toBe(2);
-    expect(unfit[0]).toMatchObject({ mayPass: false, violation: { how: 'click' } });
+    const unfitThere = causes.filter((one) => one.kind === 'rules' && one.accountId === account);
+    expect(unfitThere.reduce((sum, one) => sum + one.count, 0)).toBe(count);
+    expect(unfitThere[0]).toMatchObject({ mayPass: false, violation: { how: 'click' } });
     const counted = (await call<{ attention: number }>('GET', '/stages')).body.attention;
     expect(counted).toBeGreaterThanOrEqual(2);
     for (const violation of violations) {
@@ -69,10 +90,7 @@ describe('a marketplace changes its rules', () => {
       expect(done.body).toMatchObject({ left: 0 });
     }
     for (const item of items) {
-      await until(
-        () => stateOn(item.id, account),
-        (state) => state === 'live',
-      );
+      await comesTo(item.id, account, 'live');
       const there = (await marketListings('shopfront', item.sku)).find((one) => one.state === 'live');
       expect([...(there?.summary.title ?? '')].length).toBeLessThanOrEqual(100);
       expect(there?.summary.title).toContain('Brask K-2');
@@ -84,45 +102,32 @@ describe('a marketplace changes its rules', () => {
     const account = await accountOf('Shopfront');
     const item = await readyItem({ title: `Brask K-2 camera, ${'one more word that tells of it '.repeat(4)}end` });
     await publishItems([item.id], [account]);
-    await until(
-      () => stateOn(item.id, account),
-      (state) => state === 'live',
-    );
+    await comesTo(item.id, account, 'live');
+    restored('shopfront', 'limits.title', 150);
     await newVersion('shopfront', () => set('shopfront', 'limits.title', 90));
-    await until(
-      () => stateOn(item.id, account),
-      (state) => state === 'changed',
-    );
+    await comesTo(item.id, account, 'changed');
     const title = valueFor(await previewOn(item.id, 'shopfront'), 'title');
     expect(title.issues).toEqual([]);
     expect([...String(title.value)].length).toBeLessThanOrEqual(90);
     await newVersion('shopfront', () => set('shopfront', 'limits.title', 150));
-    await until(
-      () => stateOn(item.id, account),
-      (state) => state === 'live',
-    );
+    await comesTo(item.id, account, 'live');
   }, 90_000);
 
   test('an attribute becomes needed: the listings without it are counted, one value mends them all', async () => {
     const account = await accountOf('Shopfront');
     const item = await readyItem({ category: 'straps', title: 'Leather strap', attributes: { Material: 'Leather' } });
     await publishItems([item.id], [account]);
-    await until(
-      () => stateOn(item.id, account),
-      (state) => state === 'live',
-    );
+    await comesTo(item.id, account, 'live');
     const rules = await published('shopfront');
     const at = rules.categories.findIndex((one) => one.leaf && one.name === 'Camera straps');
     const attribute = rules.categories[at]?.attributes.findIndex((one) => one.id === 'decade') ?? -1;
     expect(attribute).toBeGreaterThanOrEqual(0);
-    await newVersion('shopfront', () => set('shopfront', `categories.${at}.attributes.${attribute}.required`, true));
-    const seen = await until(
-      () => rulesOf('shopfront'),
-      ({ violations }) =>
-        violations.some((one) => one.code === 'attribute-missing' && one.field === 'attr.decade' && one.live > 0),
-    );
+    const required = `categories.${at}.attributes.${attribute}.required`;
+    restored('shopfront', required, false);
+    await newVersion('shopfront', () => set('shopfront', required, true));
+    const seen = await unfit('shopfront', 'attribute-missing', [item.id], 'attr.decade');
     expect(seen.changes.some((change) => change.path.includes('Camera straps'))).toBe(true);
-    const violation = seen.violations.find((one) => one.code === 'attribute-missing' && one.field === 'attr.decade');
+    const [violation] = seen.violations;
     if (!violation) throw new Error('not preview');
     expect(violation.how).toBe('choose');
     expect(violation.choices.map((one) => one.id)).toContain('2020s');
@@ -131,7 +136,6 @@ describe('a marketplace changes its rules', () => {
     const preview = await previewOn(item.id, 'shopfront');
     expect(valueFor(preview, 'attr.decade')).toMatchObject({ value: '2020s', origin: 'override' });
     expect(preview.ready).toBe(true);
-    await newVersion('shopfront', () => set('shopfront', `categories.${at}.attributes.${attribute}.required`, false));
   }, 90_000);
 
   test('a category is gone: choosing another mends every item of the own category', async () => {
@@ -143,28 +147,23 @@ describe('a marketplace changes its rules', () => {
       model: 'P3',
     });
     await publishItems([item.id], [account]);
-    await until(
-      () => stateOn(item.id, account),
-      (state) => state === 'live',
-    );
+    await comesTo(item.id, account, 'live');
     const rules = await published('swishel');
     const at = rules.categories.findIndex((one) => one.leaf && one.name === 'Meters');
     const gone = rules.categories[at];
+    undo.push(async () => {
+      await newVersion('swishel', () => set('swishel', 'categories', rules.categories));
+      await call('PUT', `/accounts/${account}/categories`, { ownCategory: 'meters', categoryId: gone?.id });
+    });
     await newVersion('swishel', () => set('swishel', `categories.${at}`, null));
-    const seen = await until(
-      () => rulesOf('swishel'),
-      ({ violations }) => violations.some((one) => one.code === 'category-gone' && one.live > 0),
-    );
+    const seen = await unfit('swishel', 'category-gone', [item.id]);
     expect(seen.changes).toEqual(expect.arrayContaining([expect.objectContaining({ to: null, from: 'Meters' })]));
-    const violation = seen.violations.find((one) => one.code === 'category-gone');
+    const [violation] = seen.violations;
     if (!violation) throw new Error('not preview');
     expect(violation.choices.map((one) => one.id)).not.toContain(gone?.id);
     const flash = violation.choices.find((one) => one.label.endsWith('Flash'));
     expect((await fix(violation, flash?.id, true)).body).toMatchObject({ left: 0 });
-    await until(
-      () => stateOn(item.id, account),
-      (state) => state === 'live',
-    );
+    await comesTo(item.id, account, 'live');
     expect(valueFor(await previewOn(item.id, 'swishel'), 'category').shown).toContain('Flash');
   }, 90_000);
 

@@ -1,0 +1,1 @@
+ALTER TABLE `account` ADD `context_version` int DEFAULT 0 NOT NULL;
