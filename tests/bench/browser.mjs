@@ -132,9 +132,11 @@ export async function inBrowser({ settings, size }) {
       limit('P9 longest task while scrolling', percentile(scrolls, 0.5), 'ms', 50),
       limit('P9 largest paint of the inventory', median(paints), 'ms', 1_000),
     ];
-    const drops = await dropping(await context.newPage(), base);
-    figures.push(limit('P11 longest task while 300 files are dropped, first time', drops[0] ?? 0, 'ms', 60));
-    figures.push(limit('P11 longest task while 300 files are dropped, again', Math.max(...drops.slice(1)), 'ms', 60));
+    const tasks = await dropping(context, base);
+    figures.push(
+      limit('P11 longest task while 300 files are dropped', tasks.fallen, 'ms', 60),
+      limit('P11 longest task while 300 files are chosen', tasks.chosen, 'ms', 60),
+    );
     for (const [name, path] of [
       ['inventory', '/'],
       ['workbench', '/workbench?ids=1,2,3'],

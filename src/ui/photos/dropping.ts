@@ -97,6 +97,19 @@ async function work(drop: number, all: Work): Promise<void> {
 }
 
 const chunk = 500;
+/** How large a file is has to be asked of the system, one after the other: so many are asked for at a stretch. */
+const sizesAtOnce = 20;
+
+/** Files as they are told of, by name and size; the page is let on in between. */
+async function measured(files: readonly Dropped[]): Promise<{ path: string; bytes: number; file: File }[]> {
+  const all: { path: string; bytes: number; file: File }[] = [];
+  for (let at = 0; at < files.length; at += sizesAtOnce) {
+    for (const { path, file } of files.slice(at, at + sizesAtOnce))
+      all.push({ path: path.slice(-300), bytes: file.size, file });
+    await new Promise((go) => setTimeout(go, 0));
+  }
+  return all;
+}
 
 /**
  * Brings files into a drop, a new one where none is said. The same folder dropped again goes on where it was.
@@ -110,13 +123,13 @@ export async function bringIn(
 ): Promise<number> {
   let id = drop;
   for (let at = 0; at < files.length; at += chunk) {
-    const some = files.slice(at, at + chunk);
+    const some = await measured(files.slice(at, at + chunk));
     const answer = await api('POST /photo-drops', {
-      body: { drop: id, files: some.map(({ path, file }) => ({ path: path.slice(-300), bytes: file.size })) },
+      body: { drop: id, files: some.map(({ path, bytes }) => ({ path, bytes })) },
     });
     id = answer.drop;
     const here = answer.drop;
-    const byName = new Map(some.map((one) => [`${one.path.slice(-300)}/${one.file.size}`, one.file]));
+    const byName = new Map(some.map(({ path, bytes, file }) => [`${path}/${bytes}`, file]));
     const wanted = answer.wanted.flatMap(({ id: file, path, bytes }) => {
       const found = byName.get(`${path}/${bytes}`);
       return found ? [{ id: file, path, file: found }] : [];
