@@ -29,3 +29,42 @@ test('what is added has the colour of the border, and nothing is cut', async () 
     expect(Math.abs((channels[index]?.mean ?? 0) - value)).toBeLessThan(4);
   expect(channels.every((channel) => channel.stdev < 4)).toBe(true);
 });
+
+test('a dark thing in the middle does not colour what is added; each side has the colour of its own edge', async () => {
+  const half = (background: string, left: number) => ({
+    input: { create: { width: 300, height: 300, channels: 3 as const, background } },
+    left,
+    top: 0,
+  });
+  const thing = {
+    input: { create: { width: 400, height: 240, channels: 3 as const, background: '#101010' } },
+    left: 100,
+    top: 30,
+  };
+  const shot = await sharp(await picture(600, 300))
+    .composite([half('#e0dcd0', 0), half('#c0bcb0', 300), thing])
+    .png()
+    .toBuffer();
+  const colourAt = async (bytes: Buffer, x: number, y: number) => {
+    const { data, info } = await sharp(bytes).raw().toBuffer({ resolveWithObject: true });
+    return [...data.subarray((y * info.width + x) * 3, (y * info.width + x) * 3 + 3)];
+  };
+  const near = (seen: number[], wanted: number[]) => {
+    for (const [at, value] of seen.entries()) expect(Math.abs(value - (wanted[at] ?? 0))).toBeLessThan(6);
+  };
+  near(await colourAt(await fillTo(shot, [1, 1]), 300, 40), [0xd0, 0xcc, 0xc0]);
+  const wider = await fillTo(shot, [3, 1]);
+  near(await colourAt(wider, 60, 150), [0xe0, 0xdc, 0xd0]);
+  near(await colourAt(wider, 840, 150), [0xc0, 0xbc, 0xb0]);
+});
+
+test('greys are filled up in their grey', async () => {
+  const grey = await sharp(await picture(600, 300, '#555555'))
+    .greyscale()
+    .jpeg()
+    .toBuffer();
+  const { channels } = await sharp(await fillTo(grey, [1, 1]))
+    .toColourspace('srgb')
+    .stats();
+  for (const channel of channels) expect([Math.abs(channel.mean - 0x55) < 4, channel.stdev < 4]).toEqual([true, true]);
+});

@@ -5,34 +5,40 @@ import { readDerivative, readWhole } from './derivatives';
 
 const artworkSide = 6_000;
 
-/** The colour of a picture's border, so that what is added to it does not show. */
-async function borderColour(
-  picture: Buffer,
-  width: number,
-  height: number,
-): Promise<{ r: number; g: number; b: number }> {
-  const strip = Math.max(1, Math.round(Math.min(width, height) * 0.02));
-  const { channels } = await sharp(picture).extract({ left: 0, top: 0, width, height: strip }).stats();
+type Colour = { r: number; g: number; b: number };
+type Edge = 'left' | 'right' | 'top' | 'bottom';
+
+/** The colour of a picture along one of its edges, so that what is added there does not show. */
+async function edgeColour(picture: Buffer, width: number, height: number, edge: Edge): Promise<Colour> {
+  const deep = Math.max(1, Math.round(Math.min(width, height) * 0.02));
+  const isUpright = edge === 'left' || edge === 'right';
+  const strip = {
+    left: edge === 'right' ? width - deep : 0,
+    top: edge === 'bottom' ? height - deep : 0,
+    width: isUpright ? deep : width,
+    height: isUpright ? height : deep,
+  };
+  // Made a picture of its own first: what is counted is counted of the whole input.
+  const { channels } = await sharp(await sharp(picture).extract(strip).toColourspace('srgb').png().toBuffer()).stats();
   const [r = 255, g = 255, b = 255] = channels.map((channel) => Math.round(channel.mean));
   return { r, g, b };
 }
 
-/** A picture filled up (never cut) to a shape, width by height, in the colour of its border. */
+/** A picture filled up (never cut) to a shape, width by height, on each side in the colour of that edge. */
 export async function fillTo(picture: Buffer, [wide, high]: [number, number]): Promise<Buffer> {
   const { width = 1, height = 1 } = await sharp(picture).metadata();
   const ratio = wide / high;
-  const newWidth = width / height < ratio ? Math.round(height * ratio) : width;
-  const newHeight = width / height < ratio ? height : Math.round(width / ratio);
-  const left = Math.floor((newWidth - width) / 2);
-  const top = Math.floor((newHeight - height) / 2);
-  return sharp(picture)
-    .extend({
-      left,
-      right: newWidth - width - left,
-      top,
-      bottom: newHeight - height - top,
-      background: await borderColour(picture, width, height),
-    })
+  const isWider = width / height < ratio;
+  const missing = isWider ? Math.round(height * ratio) - width : Math.round(width / ratio) - height;
+  const before = Math.floor(missing / 2);
+  const [first, last]: [Edge, Edge] = isWider ? ['left', 'right'] : ['top', 'bottom'];
+  const [one, other] = await Promise.all([first, last].map((edge) => edgeColour(picture, width, height, edge)));
+  const half = await sharp(picture)
+    .extend({ [first]: before, background: one })
+    .png({ compressionLevel: 0 })
+    .toBuffer();
+  return sharp(half)
+    .extend({ [last]: missing - before, background: other })
     .jpeg({ quality: 88 })
     .toBuffer();
 }

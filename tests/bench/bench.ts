@@ -25,6 +25,7 @@ import { bringingIn } from './gathering';
 import { type Figure, limitFigure, percentile, print, ratioFigure, sideBySide, time } from './measure';
 import { badging, storing } from './photos';
 import { telling } from './telling';
+import { wall } from './wall';
 
 const args = process.argv.slice(2);
 const asJson = args.includes('--json');
@@ -315,7 +316,7 @@ await connectAccounts(actor);
 const figures: Figure[] = [];
 for (const size of sizes) {
   say(`\nMaking an inventory of ${size} items …`);
-  await fill(actor, ['P1', 'P1t', 'P2', 'P2t', 'P4', 'P5', 'P10'].some(wants) ? size : 60);
+  await fill(actor, ['P1', 'P1t', 'P2', 'P2t', 'P4', 'P5', 'P10', 'P11w'].some(wants) ? size : 60);
   if (wants('P1')) figures.push(...(await applying(actor, size)));
   if (wants('P1t')) figures.push(...(await renaming(actor, size)));
   if (wants('P2')) figures.push(...(await previewing(size)));
@@ -323,6 +324,8 @@ for (const size of sizes) {
   if (wants('P4')) figures.push(...(await paging(size)));
   if (wants('P5')) figures.push(...(await filing(actor, size, say)));
   if (wants('P3')) figures.push(...(await tellingAll(size)));
+  // Last of all: it gives every item other photos.
+  if (wants('P11w')) figures.push(...(await wall(size)));
 }
 if (wants('P10')) figures.push(...(await bringingIn(actor, listings, say)));
 if (wants('P8')) figures.push(...(await storing(200)));

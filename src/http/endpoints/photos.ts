@@ -2,15 +2,10 @@ import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { maxPhotoBytes } from '../../photos/intake';
 import { addDropped, addDroppedSchema } from '../../services/photos/add-dropped';
+import { dropSchema } from '../../services/photos/drop-counts';
 import { badgeSchema, findBadges } from '../../services/photos/find-badges';
-import {
-  droppedStateSchema,
-  dropSchema,
-  dropViewSchema,
-  findDrop,
-  findDropSchema,
-  findDrops,
-} from '../../services/photos/find-drop';
+import { droppedStateSchema, dropViewSchema, findDrop, findDropSchema } from '../../services/photos/find-drop';
+import { findDrops } from '../../services/photos/find-drops';
 import {
   countFlaws,
   findFlawed,

@@ -1,14 +1,11 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
-import { mkdir, rename, rm } from 'node:fs/promises';
+import { mkdir, rename } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Readable, Transform } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import { NettingError } from '../../core/errors';
 import { exportNamed } from '../../core/table';
 import { database } from '../../db/client';
 import { fileImport } from '../../db/schema';
-import { archiveKind, type Layout, layoutOf, limits, packedKind, sheetNames, takeTable } from '../../files';
+import { archiveKind, keepStream, type Layout, layoutOf, limits, packedKind, sheetNames, takeTable } from '../../files';
 import type { Actor } from '../access/actor';
 import { fileColumns } from '../records/file-columns';
 import { noCounts } from './check-step';
@@ -20,29 +17,15 @@ async function keep(body: AsyncIterable<Uint8Array>): Promise<{ contents: string
   await mkdir(importFolder(), { recursive: true });
   const aside = join(importFolder(), `${randomUUID()}.part`);
   const hash = createHash('sha256');
-  let bytes = 0;
-  const measure = new Transform({
-    transform(chunk: Buffer, _encoding, next) {
-      bytes += chunk.length;
-      hash.update(chunk);
-      if (bytes > limits.bytes)
-        next(
-          new NettingError('invalid', `At most ${limits.bytes / 1_000_000} MB can be read in at once`, {
-            field: 'file',
-          }),
-        );
-      else next(null, chunk);
-    },
+  const bytes = await keepStream(body, aside, {
+    most: limits.bytes,
+    tooMuch: () =>
+      new NettingError('invalid', `At most ${limits.bytes / 1_000_000} MB can be read in at once`, { field: 'file' }),
+    each: (chunk) => hash.update(chunk),
   });
-  try {
-    await pipeline(Readable.from(body), measure, createWriteStream(aside));
-    const contents = hash.digest('hex');
-    await rename(aside, importPath(contents));
-    return { contents, bytes };
-  } catch (error) {
-    await rm(aside, { force: true });
-    throw error;
-  }
+  const contents = hash.digest('hex');
+  await rename(aside, importPath(contents));
+  return { contents, bytes };
 }
 
 /** Of a workbook with several sheets the first with something in it is read, until another is chosen. */

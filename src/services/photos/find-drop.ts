@@ -2,9 +2,9 @@ import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
-import { rowsOf } from '../../db/rows';
 import { droppedFile, droppedStates, item, photoDrop, task, tieWays } from '../../db/schema';
 import { secondsLeft } from '../records/running-tasks';
+import { countsOf, dropOf, dropSchema, noCounts } from './drop-counts';
 
 export const droppedStateSchema = z.enum(droppedStates);
 
@@ -15,25 +15,6 @@ const fileSchema = z.object({
   state: droppedStateSchema,
   said: z.string().nullable(),
   byHand: z.boolean(),
-});
-
-const countsSchema = z.object({
-  coming: z.number(),
-  tied: z.number(),
-  untied: z.number(),
-  sheets: z.number(),
-  twice: z.number(),
-  refused: z.number(),
-  added: z.number(),
-  items: z.number(),
-});
-
-export const dropSchema = z.object({
-  id: z.number(),
-  state: z.enum(['open', 'closed']),
-  byName: z.string(),
-  at: z.string(),
-  counts: countsSchema,
 });
 
 export const dropViewSchema = dropSchema.extend({
@@ -76,58 +57,6 @@ export const findDropSchema = z.object({
   tray: z.coerce.number().int().min(1).max(5_000).default(120),
 });
 
-const counts = sql`
-  sum(f.state = 'coming') as coming, sum(f.state = 'here' and f.item_id is not null) as tied, sum(f.state = 'here' and f.item_id is null) as untied,
-  sum(f.state = 'sheet') as sheets, sum(f.state = 'twice') as twice, sum(f.state = 'refused') as refused, sum(f.state = 'added') as added,
-  count(distinct if(f.state = 'here', f.item_id, null)) as items`;
-type Counted = { id: number } & z.infer<typeof countsSchema>;
-const none: z.infer<typeof countsSchema> = {
-  coming: 0,
-  tied: 0,
-  untied: 0,
-  sheets: 0,
-  twice: 0,
-  refused: 0,
-  added: 0,
-  items: 0,
-};
-
-async function countsOf(ids: readonly number[]): Promise<Map<number, z.infer<typeof countsSchema>>> {
-  if (ids.length === 0) return new Map();
-  const rows = rowsOf<Counted>(
-    await database().execute(
-      sql`select f.drop_id as id, ${counts} from dropped_file f where f.drop_id in ${ids} group by f.drop_id`,
-    ),
-  );
-  return new Map(
-    rows.map(({ id, ...row }) => [
-      Number(id),
-      countsSchema.parse(Object.fromEntries(Object.entries(row).map(([name, value]) => [name, Number(value)]))),
-    ]),
-  );
-}
-
-type DropRow = typeof photoDrop.$inferSelect;
-const viewOf = (row: DropRow, counted: z.infer<typeof countsSchema> = none) => ({
-  id: row.id,
-  state: row.state,
-  byName: row.byName,
-  at: row.at.toISOString(),
-  counts: counted,
-});
-
-/** What was dropped and is not done with, newest first. */
-export async function findDrops(): Promise<{ drops: z.infer<typeof dropSchema>[] }> {
-  const rows = await database()
-    .select()
-    .from(photoDrop)
-    .where(eq(photoDrop.state, 'open'))
-    .orderBy(desc(photoDrop.id))
-    .limit(50);
-  const counted = await countsOf(rows.map((row) => row.id));
-  return { drops: rows.map((row) => viewOf(row, counted.get(row.id))) };
-}
-
 type FileRow = typeof droppedFile.$inferSelect;
 const fileOf = ({ id, path, hash, state, said, tiedBy }: FileRow): DroppedFile => ({
   id,
@@ -153,7 +82,7 @@ export async function findDrop(
     .where(and(eq(task.kind, 'photos'), sql`json_value(${task.input}, '$.drop') = ${id}`))
     .orderBy(desc(task.id))
     .limit(1);
-  const counted = (await countsOf([id])).get(id) ?? none;
+  const counted = (await countsOf([id])).get(id) ?? noCounts;
   const tied = and(eq(droppedFile.dropId, id), eq(droppedFile.state, 'here'), sql`${droppedFile.itemId} is not null`);
   const ids = (
     await db
@@ -204,7 +133,7 @@ export async function findDrop(
     .orderBy(asc(droppedFile.id))
     .limit(3);
   return {
-    ...viewOf(row, counted),
+    ...dropOf(row, counted),
     way: row.way,
     pattern: row.pattern,
     gapSeconds: row.gapSeconds,

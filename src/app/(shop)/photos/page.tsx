@@ -1,5 +1,5 @@
 import { findAccounts } from '@/services/accounts/find-accounts';
-import { findDrops } from '@/services/photos/find-drop';
+import { findDrops } from '@/services/photos/find-drops';
 import { countFlaws } from '@/services/photos/find-flaws';
 import { FirstData } from '../first-data';
 import { Photos } from './_photos/photos';
