@@ -12,6 +12,9 @@ const isThere = async (): Promise<boolean> =>
 
 let installing: Promise<boolean> | null = null;
 
+/** So long another installation is waited for, in seconds. */
+const lockSeconds = 300;
+
 /** Debian's package, as root or by sudo; the list of packages is read anew where it is old. */
 async function install(): Promise<boolean> {
   const isRoot = process.getuid?.() === 0;
@@ -22,7 +25,7 @@ async function install(): Promise<boolean> {
       timeout: 600_000,
     });
   };
-  const wanted = ['install', '-y', '--no-install-recommends', 'ffmpeg'];
+  const wanted = ['-o', `DPkg::Lock::Timeout=${lockSeconds}`, 'install', '-y', '--no-install-recommends', 'ffmpeg'];
   await apt(wanted).catch(() =>
     apt(['update'])
       .then(() => apt(wanted))
