@@ -53,8 +53,8 @@ export type DropView = z.infer<typeof dropViewSchema>;
 export type DroppedFile = z.infer<typeof fileSchema>;
 
 export const findDropSchema = z.object({
-  items: z.coerce.number().int().min(1).max(2_000).default(60),
-  tray: z.coerce.number().int().min(1).max(5_000).default(120),
+  items: z.coerce.number().int().min(1).max(20_000).default(60),
+  tray: z.coerce.number().int().min(1).max(20_000).default(120),
 });
 
 type FileRow = typeof droppedFile.$inferSelect;

@@ -6,17 +6,22 @@ import { counted } from '@/ui/data/counted';
 import { FileTile } from './file-tile';
 import type { Moving } from './use-moving';
 
-type Props = { drop: DropView; moving: Moving };
+type Props = { drop: DropView; moving: Moving; more: () => void };
 
-const parts: { state: DroppedFile['state']; head: string; words: string }[] = [
-  { state: 'here', head: 'Tied to nothing', words: 'They wait here, also when the page is closed.' },
-  { state: 'refused', head: 'Not taken', words: 'Each says why.' },
-  { state: 'twice', head: 'The same picture again', words: 'Kept once; tie one to an item to have it there, too.' },
-  { state: 'sheet', head: 'Barcode sheets', words: 'They only say where the others go.' },
+const parts: { state: DroppedFile['state']; count: keyof DropView['counts']; head: string; words: string }[] = [
+  { state: 'here', count: 'untied', head: 'Tied to nothing', words: 'They wait here, also when the page is closed.' },
+  { state: 'refused', count: 'refused', head: 'Not taken', words: 'Each says why.' },
+  {
+    state: 'twice',
+    count: 'twice',
+    head: 'The same picture again',
+    words: 'Kept once; tie one to an item to have it there, too.',
+  },
+  { state: 'sheet', count: 'sheets', head: 'Barcode sheets', words: 'They only say where the others go.' },
 ];
 
 /** What is tied to nothing, with the reason; what is chosen here or on the left is tied to an item, or put aside. */
-export function Tray({ drop, moving }: Props) {
+export function Tray({ drop, moving, more }: Props) {
   const [finding, setFinding] = useState(false);
   const chosen = [...moving.chosen];
   const none = chosen.length === 0;
@@ -34,19 +39,20 @@ export function Tray({ drop, moving }: Props) {
           moving.end();
         }}
       >
-        {parts.map(({ state, head, words }) => {
+        {parts.map(({ state, count: named, head, words }) => {
+          const count = drop.counts[named];
           const files = drop.tray.filter((one) => one.state === state);
-          if (files.length === 0 && state !== 'here') return null;
+          if (count === 0 && state !== 'here') return null;
           const reasons = [...new Set(files.flatMap((one) => (state === 'here' && one.said ? [one.said] : [])))];
           return (
             <div key={state}>
               <h2 className="font-semibold">
-                {head} <span className="figures quiet">{files.length.toLocaleString('en')}</span>
+                {head} <span className="figures quiet">{count.toLocaleString('en')}</span>
               </h2>
-              <p className="quiet mb-1 text-[12px]">{files.length ? words : 'Everything has found its item.'}</p>
+              <p className="quiet mb-1 text-[12px]">{count ? words : 'Everything has found its item.'}</p>
               {state === 'refused' || state === 'twice' ? (
                 <ul className="mb-1 text-[12px]">
-                  {files.slice(0, 30).map((file) => (
+                  {files.map((file) => (
                     <li key={file.id}>
                       {state === 'twice' ? `${file.path.split('/').at(-1)}: ` : ''}
                       {file.said}
@@ -66,7 +72,9 @@ export function Tray({ drop, moving }: Props) {
           );
         })}
         {drop.moreInTray ? (
-          <p className="quiet text-[12px]">{drop.moreInTray.toLocaleString('en')} more are not shown.</p>
+          <button type="button" className="btn btn-sm" onClick={more}>
+            Show more, {counted(drop.moreInTray, 'file')} left
+          </button>
         ) : null}
       </section>
       <div className="flex flex-wrap items-center gap-2 border-t border-base-300 p-2">

@@ -17,10 +17,11 @@ import { useMoving } from './use-moving';
 /** Files of one drop: to which items they are tied, and which are left; then they are put on the items. */
 export function Tying({ id }: { id: number }) {
   const [items, setItems] = useState(60);
+  const [tray, setTray] = useState(120);
   const dropping = useDropping(id);
   const found = useQuery({
-    queryKey: ['photo-drops', id, items],
-    queryFn: () => api('GET /photo-drops/{id}', { params: { id }, query: { items } }),
+    queryKey: ['photo-drops', id, items, tray],
+    queryFn: () => api('GET /photo-drops/{id}', { params: { id }, query: { items, tray } }),
     refetchInterval: ({ state }) =>
       dropping || state.data?.task?.state === 'running' || state.data?.task?.state === 'waiting' ? 1_500 : false,
     placeholderData: (before) => before,
@@ -99,7 +100,7 @@ export function Tying({ id }: { id: number }) {
       <HowTied key={`${drop.way}${drop.pattern}${drop.gapSeconds}`} drop={drop} />
       <div className="grid grid-cols-[minmax(0,1fr)_24rem] max-lg:grid-cols-1 lg:min-h-0 lg:flex-1">
         <Groups drop={drop} moving={moving} more={() => setItems(items + 120)} />
-        <Tray drop={drop} moving={moving} />
+        <Tray drop={drop} moving={moving} more={() => setTray(tray + 240)} />
       </div>
     </section>
   );
