@@ -46,6 +46,14 @@ export class NettingError extends Error {
   }
 }
 
+/** What an error that nobody foresaw says at its root, in one line: database and network wrap it several times. */
+export function rootWords(error: unknown): string {
+  let root = error;
+  while (root instanceof Error && root.cause) root = root.cause;
+  const said = root instanceof Error ? root.message : String(root);
+  return said.split('\n')[0]?.slice(0, 200) ?? '';
+}
+
 /** The HTTP status that tells a program what kind of error this is. */
 export const statusOf: Record<ErrorCode, number> = {
   'not-found': 404,

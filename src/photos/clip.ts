@@ -8,6 +8,7 @@ import { readDerivative } from './derivatives';
 import { ffmpeg, needFfmpeg } from './ffmpeg';
 import { photoStore } from './store';
 
+export const clipMime = 'video/mp4';
 /** What a clip is wide and high, in pixels. */
 export const clipFrame = { width: 1_920, height: 1_080 };
 /** Moved over in a picture half as large again, so that slow moves do not jump from pixel to pixel. */

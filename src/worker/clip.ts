@@ -1,4 +1,4 @@
-import { NettingError } from '../core/errors';
+import { NettingError, rootWords } from '../core/errors';
 import type { Content } from '../core/listing';
 import { priorities } from '../core/sync';
 import type { Connector } from '../markets';
@@ -16,7 +16,7 @@ async function filmFor(row: JobRow, hash: string): Promise<Buffer> {
   if (!isPressing && !(await hasClip(hash)))
     throw new NettingError('market-busy', 'Its clip is being made', { field: 'clip', retryAfterMs: clipPauseMs });
   return readClip(hash).catch((error: unknown) => {
-    throw new NettingError('not-ready', `Its clip cannot be made: ${(error as Error).message.slice(0, 200)}`, {
+    throw new NettingError('not-ready', `Its clip cannot be made: ${rootWords(error)}`, {
       field: 'clip',
       fix: 'Take the clip off, or make it anew',
     });

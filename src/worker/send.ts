@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { ZodError } from 'zod';
-import { isTransient, NettingError } from '../core/errors';
+import { isTransient, NettingError, rootWords } from '../core/errors';
 import { listingField } from '../core/field/listing-fields';
 import type { Content } from '../core/listing';
 import { alarmAfter, driftOf, notTakenFields, planListing, priorities, retryPause } from '../core/sync';
@@ -188,10 +188,7 @@ function faultOf(lane: Lane, caught: unknown): NettingError {
       'market-unreachable',
       `${lane.account.compiled.rules.name} gave an answer that does not fit its own description`,
     );
-  let deepest = caught;
-  while (deepest instanceof Error && deepest.cause) deepest = deepest.cause;
-  const said = deepest instanceof Error ? deepest.message : String(deepest);
-  return new NettingError('unexpected', `It could not be carried out: ${said.split('\n')[0]?.slice(0, 200)}`, {
+  return new NettingError('unexpected', `It could not be carried out: ${rootWords(caught)}`, {
     fix: 'Look at what it names, then try again',
   });
 }

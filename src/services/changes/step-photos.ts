@@ -5,7 +5,7 @@ import type { Item, Photo } from '../../core/item';
 import { photoHashesIn } from '../../core/photo/reference';
 import { database, type Executor } from '../../db/client';
 import { itemPhoto, type ListingRow, photoFile } from '../../db/schema';
-import { clipFrame, keepClip } from '../../photos/clip';
+import { clipFrame, clipMime, keepClip } from '../../photos/clip';
 import { keepRecipe } from '../../photos/made';
 import { lookAtPhotos, madeColumns, untold } from '../records/look-at-photos';
 import { knowPhotos, type LoadedPhotos } from '../records/photo-knowledge';
@@ -89,7 +89,7 @@ async function keepClips(
       .values(
         plans.map(({ hash }) => ({
           hash,
-          mime: 'video/mp4',
+          mime: clipMime,
           ...clipFrame,
           bytes: 0,
           createdAt: new Date(),

@@ -27,7 +27,12 @@ export async function foundMatches({
   const { matches } = await matchItems(
     db,
     account,
-    open.map(({ remoteId, sku, content, title }) => ({ remoteId, sku, content: { ...content, title } })),
+    open.map(({ remoteId, sku, content, title, facts }) => ({
+      remoteId,
+      sku,
+      content: { ...content, title },
+      called: facts.called,
+    })),
   );
   return {
     matches: open.flatMap((row) => {

@@ -1,5 +1,5 @@
 import { and, asc, eq, isNull, lt, or, sql } from 'drizzle-orm';
-import { NettingError } from '../../core/errors';
+import { NettingError, rootWords } from '../../core/errors';
 import { database, isAway, transaction } from '../../db/client';
 import { foundListing, gathering, matchQuestion, type TaskRow } from '../../db/schema';
 import { advanceTask } from '../records/advance-task';
@@ -113,7 +113,7 @@ async function waitingThings(gatheringId: number): Promise<Set<number>> {
 /** One that cannot be brought in says why; the others go on. */
 async function notMade(gatheringId: number, thing: number, error: unknown): Promise<number> {
   if (isAway(error)) throw error;
-  const said = error instanceof NettingError ? error.message : 'It could not be brought in';
+  const said = error instanceof NettingError ? error.message : `It could not be brought in: ${rootWords(error)}`;
   await database()
     .update(foundListing)
     .set({ said: said.slice(0, 300) })

@@ -1,10 +1,9 @@
 import { and, asc, inArray, isNotNull } from 'drizzle-orm';
-import { toldBy } from '../../core/gather';
-import { conditionGrades } from '../../core/item';
-import { nothingKnown, type PhotoPrint, type Thing } from '../../core/match';
+import type { PhotoPrint, Thing } from '../../core/match';
 import type { Executor } from '../../db/client';
 import { type FoundRow, itemPhoto, listing } from '../../db/schema';
 import type { CandidateItem } from '../listings/candidate-items';
+import { thingOfItem, thingOfListing } from '../listings/match-things';
 import type { LoadedAccount } from '../records/load-accounts';
 import { printsLookedAt } from '../records/photo-prints';
 import { keyOfFound, keyOfItem, placeOfAccount } from './thing-keys';
@@ -21,28 +20,11 @@ const printed = (hashes: readonly (string | null)[], prints: ReadonlyMap<string,
 
 /** What is known of a listing that was found. */
 export function thingOfFound(row: FoundRow, account: LoadedAccount, prints: ReadonlyMap<string, PhotoPrint>): Thing {
-  const { fields, grades } = toldBy(row.content, account, row.facts.called);
-  const product = row.content.product;
   return {
-    ...nothingKnown,
-    id: keyOfFound(row),
-    place: placeOfAccount(row.accountId),
-    sku: row.sku,
-    barcode: fields.barcode ?? '',
-    product: typeof product === 'string' && product ? `${account.row.market}:${product}` : '',
+    ...thingOfListing(keyOfFound(row), placeOfAccount(row.accountId), { ...row, called: row.facts.called }, account),
     title: row.title,
-    brand: fields.brand ?? '',
-    model: fields.model ?? '',
-    price: fields.price ?? null,
-    grades,
     photos: printed((row.hashes ?? []).slice(0, mostPhotos), prints),
   };
-}
-
-/** A grade and its neighbours: marketplaces' steps are wider than ours, and people grade as they feel. */
-function nearGrades(condition: string | null): string[] {
-  const at = conditionGrades.findIndex((one) => one.id === condition);
-  return at < 0 ? [] : conditionGrades.slice(Math.max(0, at - 1), at + 2).map((one) => one.id);
 }
 
 /** What is known of items of ours that may be one of them, with the accounts where each is live already. */
@@ -80,20 +62,9 @@ export async function thingsOfItems(
       live.set(itemId, [...(live.get(itemId) ?? []), placeOfAccount(accountId)]);
   }
   const prints = await printsLookedAt(db, [...photos.values()].flat(), alive);
-  return items.map(
-    ({ id, sku, title, brand, model, barcode, price, condition }): Thing => ({
-      ...nothingKnown,
-      id: keyOfItem(id),
-      place: 'inventory',
-      taken: live.get(id) ?? [],
-      sku,
-      title,
-      brand,
-      model,
-      barcode,
-      price,
-      grades: nearGrades(condition),
-      photos: printed(photos.get(id) ?? [], prints),
-    }),
-  );
+  return items.map((item) => ({
+    ...thingOfItem(keyOfItem(item.id), item),
+    taken: live.get(item.id) ?? [],
+    photos: printed(photos.get(item.id) ?? [], prints),
+  }));
 }

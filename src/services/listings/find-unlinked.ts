@@ -5,6 +5,7 @@ import { listing } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
 import { openAccount } from '../records/open-account';
 import { itemMatchSchema, matchItems } from './match-items';
+import { textOf } from './match-things';
 
 export const unlinkedListingSchema = z.object({
   accountId: z.number(),
@@ -31,8 +32,6 @@ async function listed(accountId: number): Promise<RemoteListing[]> {
     after = page.next;
   }
 }
-
-const textOf = (value: unknown) => (typeof value === 'string' ? value : '');
 
 /** What is live on an account and linked with nothing of ours, each with the item that it seems to be. */
 export async function findUnlinked(accountId: number): Promise<{ unlinked: UnlinkedListing[] }> {

@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { joinThings, nothingKnown, type Thing } from '../../core/match';
+import { joinThings } from '../../core/match';
 import type { Executor } from '../../db/client';
-import type { RemoteListing } from '../../markets';
-import { type CandidateItem, candidateItems, freeOn } from './candidate-items';
+import { loadAccounts } from '../records/load-accounts';
+import { candidateItems, freeOn } from './candidate-items';
+import { type Said, textOf, thingOfItem, thingOfListing } from './match-things';
 
 export const itemMatchSchema = z.object({
   itemId: z.number(),
@@ -17,29 +18,6 @@ export type ItemMatch = z.infer<typeof itemMatchSchema>;
 
 const looksAtOnce = 300;
 
-const textOf = (value: unknown) => (typeof value === 'string' ? value : '');
-
-const thingOfItem = ({ id, sku, title, brand, model, barcode, price }: CandidateItem): Thing => ({
-  ...nothingKnown,
-  id: `item:${id}`,
-  place: 'inventory',
-  sku,
-  title,
-  brand,
-  model,
-  barcode,
-  price,
-});
-
-const thingOfListing = ({ remoteId, sku, content }: Pick<RemoteListing, 'remoteId' | 'sku' | 'content'>): Thing => ({
-  ...nothingKnown,
-  id: `listing:${remoteId}`,
-  place: 'there',
-  sku,
-  title: textOf(content.title),
-  brand: textOf(content.brand),
-});
-
 export type MatchedItems = {
   /** By their number: the item that it seems to be. */
   matches: Map<string, ItemMatch>;
@@ -48,15 +26,12 @@ export type MatchedItems = {
 };
 
 /** Which items these listings of an account seem to be: certain ones, and likely ones to be asked about. */
-export async function matchItems(
-  db: Executor,
-  accountId: number,
-  open: readonly Pick<RemoteListing, 'remoteId' | 'sku' | 'content'>[],
-): Promise<MatchedItems> {
+export async function matchItems(db: Executor, accountId: number, open: readonly Said[]): Promise<MatchedItems> {
   const matches = new Map<string, ItemMatch>();
   const numbered = new Map<string, number>();
-  if (open.length === 0) return { matches, numbered };
-  const asked = open.map(({ sku, content }) => ({ sku, title: textOf(content.title) }));
+  const [account] = open.length ? await loadAccounts(db, [accountId]) : [];
+  if (!account) return { matches, numbered };
+  const asked = open.map(({ sku, content, called }) => ({ sku, title: textOf(content.title) || called }));
   const found = await candidateItems(db, asked, { where: freeOn(accountId), most: looksAtOnce });
   const rows = new Map(found.map((row) => [`item:${row.id}`, row]));
   const bySku = new Map([...rows.values()].map((row) => [row.sku, row.id]));
@@ -64,7 +39,10 @@ export async function matchItems(
     const id = sku ? bySku.get(sku) : undefined;
     if (id !== undefined) numbered.set(remoteId, id);
   }
-  const things = [...open.map(thingOfListing), ...[...rows.values()].map(thingOfItem)];
+  const things = [
+    ...open.map((one) => thingOfListing(`listing:${one.remoteId}`, 'there', one, account)),
+    ...[...rows].map(([id, row]) => thingOfItem(id, row)),
+  ];
   const { pairs } = joinThings(things);
   for (const { a, b, evidence, verdict } of pairs) {
     const [there, ours] = a.place === 'there' ? [a, b] : [b, a];

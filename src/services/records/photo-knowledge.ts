@@ -1,4 +1,4 @@
-import { inArray } from 'drizzle-orm';
+import { and, inArray, ne } from 'drizzle-orm';
 import { type PhotoPrint, printsApart } from '../../core/match';
 import {
   type ClipPlan,
@@ -11,7 +11,7 @@ import {
 } from '../../core/photo';
 import type { Executor } from '../../db/client';
 import { photoFile } from '../../db/schema';
-import { clipHash } from '../../photos/clip';
+import { clipHash, clipMime } from '../../photos/clip';
 import { madeHash } from '../../photos/made';
 
 type Row = Pick<typeof photoFile.$inferSelect, 'hash' | 'width' | 'height' | 'madeFrom' | 'recipe' | 'look' | 'print'>;
@@ -30,7 +30,7 @@ const readRows = (db: Executor, hashes: readonly string[]): Promise<Row[]> =>
           print: photoFile.print,
         })
         .from(photoFile)
-        .where(inArray(photoFile.hash, [...hashes]));
+        .where(and(inArray(photoFile.hash, [...hashes]), ne(photoFile.mime, clipMime)));
 
 /** What is known of pictures, and what was made of them in thought, which nobody has kept yet. */
 export type LoadedPhotos = PhotoKnowledge & {
