@@ -1,7 +1,7 @@
 #!/usr/bin/env node
 // Breaks things while work is under way, then compares every marketplace's own list with Netting's.
 // Options: --seed N (repeats the same choices), --items N, --json; --histories N [--commands N] [--minutes N] for random
-// histories; --ordinary [--minutes N] for ordinary life, an hour when nothing is said.
+// histories; --ordinary [--minutes N] for ordinary life, an hour when nothing is said; --files for bad files alone.
 import { rmSync } from 'node:fs';
 import { checkNode, installModules, installPackages, packagesToRun } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
@@ -37,7 +37,13 @@ try {
   const { runHistories } = await import('../tests/faults/histories/histories.mjs');
   const tell = (one) =>
     say(args.includes('--json') ? JSON.stringify(one) : `${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${one.text}`);
-  if (isOrdinary) {
+  if (args.includes('--files')) {
+    const { client, seeded } = await import('../tests/support/drive.mjs');
+    const { hostileFiles } = await import('../tests/faults/hostile-files.mjs');
+    const one = await hostileFiles({ processes, settings, call: client(settings), random: seeded(seed) });
+    tell(one);
+    code = one.ok ? 0 : 1;
+  } else if (isOrdinary) {
     const { ordinaryLife } = await import('../tests/faults/ordinary.mjs');
     const one = await ordinaryLife({ processes, settings, seed, minutes: option('--minutes', 60), say });
     tell(one);

@@ -38,6 +38,9 @@ export async function manyItems(db: Db, wanted: number, say: (text: string) => v
       sql`insert into item_photo (item_id, hash, position) select n.id, p.hash, p.position from item n join item o on o.sku = substring(n.sku, locate('-', n.sku) + 1) join item_photo p on p.item_id = o.id where n.id > ${first}`,
     );
     await db.execute(
+      sql`insert into photo_summary (item_id, longest, shortest, ratio, is_blurred, is_dark, is_empty) select n.id, s.longest, s.shortest, s.ratio, s.is_blurred, s.is_dark, s.is_empty from item n join item o on o.sku = substring(n.sku, locate('-', n.sku) + 1) join photo_summary s on s.item_id = o.id where n.id > ${first}`,
+    );
+    await db.execute(
       sql`insert into listing (item_id, account_id, overrides, wanted, wanted_price, wanted_quantity, quantity_cap) select i.id, a.id, '{}', 'draft', i.price, least(i.quantity, if(a.market = 'pippet', 1, 999)), if(a.market = 'pippet', 1, 999) from item i join account a on a.market in ('hallowick', 'pippet', 'oakhand') where i.id > ${first} and (i.id + a.id) % 2 = 0`,
     );
     missing -= most;

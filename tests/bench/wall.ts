@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { database } from '../../src/db/client';
 import { countFlaws, findFlawed } from '../../src/services/photos/find-flaws';
+import { photoSummaries } from '../../src/services/records/sum-up-photos';
 import { type Figure, ratioFigure, sideBySide, time } from './measure';
 
 const db = database();
@@ -15,7 +16,11 @@ async function picturesOfItsOwn(): Promise<void> {
   await db.execute(sql`insert ignore into photo_file (hash, mime, width, height, bytes, sharp, bright, middle, empty_share, created_at)
     select p.hash, 'image/jpeg', 900 + (p.id % 700), 700 + (p.id % 500), 100000, 20 + (p.id % 500), 40 + (p.id % 200), 90, (p.id % 100) / 110, utc_timestamp(3) from item_photo p`);
   await db.execute(sql`update item set photo_count = 3`);
-  await db.execute(sql`analyze table item_photo, photo_file, item`);
+  await db.execute(sql`truncate photo_summary`);
+  await db.execute(
+    sql`insert into photo_summary (item_id, longest, shortest, ratio, is_blurred, is_dark, is_empty) ${photoSummaries(sql`1 = 1`)}`,
+  );
+  await db.execute(sql`analyze table item_photo, photo_file, item, photo_summary`);
 }
 
 /** P11: what is wrong with the photos of a whole inventory, counted, and a page of them, against one pass over all photos. */

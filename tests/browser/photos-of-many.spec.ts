@@ -144,7 +144,7 @@ test('files find their items by name; one by hand, one refused, one the same; ad
   // The one that says nothing is tied by hand, with the keyboard.
   await page.getByRole('button', { name: 'IMG_7003.jpg' }).press('Enter');
   await page.getByRole('button', { name: 'Tie to an item' }).press('Enter');
-  const finder = page.getByRole('dialog', { name: 'Which item do 1 file show?' });
+  const finder = page.getByRole('dialog', { name: 'Which item does 1 file show?' });
   await finder.getByLabel('Search the inventory').fill(skus[2] ?? '');
   await finder.getByRole('button', { name: `Bare ${skus[2]}` }).click();
   await expect(page.getByText('4 files tied to 3 items, 0 to none')).toBeVisible();

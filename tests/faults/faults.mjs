@@ -1,5 +1,6 @@
 import { allItems, client, control, drained, moveClock, pause, seeded, theirs } from '../support/drive.mjs';
 import { compare, verdict } from './compare.mjs';
+import { hostileFiles } from './hostile-files.mjs';
 import { twoPeople } from './two-people.mjs';
 
 /** Some marketplaces take few new listings a day; what is beyond would wait until tomorrow. */
@@ -56,7 +57,7 @@ function trouble(drive, markets, random) {
   };
 }
 
-/** R1 to R5: everything is killed, marketplaces misbehave, events come twice and late, the last piece is sold everywhere. */
+/** R1 to R6: everything is killed, marketplaces misbehave, events come twice and late, the last piece is sold everywhere, bad files come. */
 export async function runFaults({ processes, settings, seed, say }) {
   const random = seeded(seed);
   const call = client(settings);
@@ -223,6 +224,8 @@ export async function runFaults({ processes, settings, seed, say }) {
   say(results.at(-1));
 
   results.push(await twoPeople(call, (await allItems(call)).slice(-20)));
+  say(results.at(-1));
+  results.push(await hostileFiles({ processes, settings, call, random }));
   say(results.at(-1));
   return results;
 }

@@ -7,8 +7,8 @@ import { call, stack, until } from './stack';
 export const small = (seed: number, exif?: { at: Date }): Promise<Buffer> => {
   const picture = sharp({
     create: {
-      width: 640 + (seed % 60),
-      height: 480 + (Math.floor(seed / 60) % 90),
+      width: 320 + (seed % 60),
+      height: 240 + (Math.floor(seed / 60) % 90),
       channels: 3,
       background: { r: (seed * 37) % 256, g: (seed * 91) % 256, b: (seed * 13) % 256 },
     },

@@ -116,8 +116,27 @@ export const itemPhoto = mysqlTable(
     /** What a photo of a flaw shows. */
     flaw: varchar('flaw', { length: 200 }),
   },
-  (table) => [index('photo_item').on(table.itemId, table.position), index('photo_hash').on(table.hash)],
+  (table) => [
+    index('photo_item').on(table.itemId, table.position),
+    index('photo_hash_item').on(table.hash, table.itemId),
+  ],
 );
+
+/**
+ * What there is to say of an item's photos together, kept so that a whole inventory is looked over at once: sides in pixels,
+ * and whether one of them, or the main one, is flawed. Of an item without photos there is none.
+ */
+export const photoSummary = mysqlTable('photo_summary', {
+  itemId: reference('item_id').primaryKey(),
+  /** The longer and the shorter side of the smallest, each. */
+  longest: int('longest').notNull(),
+  shortest: int('shortest').notNull(),
+  /** Width by height of the main one. */
+  ratio: double('ratio').notNull(),
+  isBlurred: boolean('is_blurred').notNull(),
+  isDark: boolean('is_dark').notNull(),
+  isEmpty: boolean('is_empty').notNull(),
+});
 
 /** The stock ledger: every movement of units, with its reason. */
 export const movement = mysqlTable(

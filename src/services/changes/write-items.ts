@@ -4,6 +4,7 @@ import { type Item, isPatchable } from '../../core/item/item';
 import type { Executor } from '../../db/client';
 import { literal, valuesTable } from '../../db/literal';
 import { item, itemPhoto } from '../../db/schema';
+import { sumUpPhotos } from '../records/sum-up-photos';
 
 /** An item as it is now, and which of its fields became different. */
 export type ChangedItem = { item: Item; fields: ReadonlySet<string> };
@@ -63,4 +64,8 @@ async function writePhotos(db: Executor, items: readonly Item[]): Promise<void> 
     one.photos.map(({ hash, flaw }, position) => ({ itemId: one.id, position, hash, flaw: flaw ?? null })),
   );
   if (rows.length) await db.insert(itemPhoto).values(rows);
+  await sumUpPhotos(
+    db,
+    items.map((one) => one.id),
+  );
 }

@@ -78,7 +78,7 @@ export async function beginExport(
       createdAt: new Date(),
     });
     const order: ExportTask = { exportId: insertId, ids };
-    const title = `Writing out ${ids.length.toLocaleString('en')} items`;
+    const title = `Writing out ${ids.length.toLocaleString('en')} ${ids.length === 1 ? 'item' : 'items'}`;
     return {
       exportId: insertId,
       begun: await startTask(tx, actor, { kind: 'export', title, input: order, total: ids.length, holder }),

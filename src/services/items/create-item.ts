@@ -27,6 +27,7 @@ import type { LoadedAccount } from '../records/load-accounts';
 import { loadCustomFields } from '../records/load-custom-fields';
 import { loadItem } from '../records/load-items';
 import { refreshListings } from '../records/refresh-listings';
+import { sumUpPhotos } from '../records/sum-up-photos';
 export const createItemSchema = z
   .object({
     fields: itemPatchSchema.default({}),
@@ -49,6 +50,7 @@ async function copyPhotos(tx: Executor, from: number, to: number): Promise<void>
     .orderBy(asc(itemPhoto.position), asc(itemPhoto.id));
   if (photos.length === 0) return;
   await tx.insert(itemPhoto).values(photos.map(({ hash }, position) => ({ itemId: to, hash, position })));
+  await sumUpPhotos(tx, [to]);
   await tx
     .update(item)
     .set({ mainPhoto: photos[0]?.hash ?? null, photoCount: photos.length })

@@ -13,34 +13,26 @@ import { rowsOf } from '../../db/rows';
 import { loadAccounts } from '../records/load-accounts';
 import { readSettings } from '../records/read-settings';
 
-/** What there is to say of the photos of each item, as rows `s` by item. */
-const perItem = sql`(
-  select p.item_id, min(greatest(f.width, f.height)) as longest, min(least(f.width, f.height)) as shortest,
-    max(f.sharp < ${flawBounds.blurredBelow}) as blurred,
-    max(f.bright < ${flawBounds.darkBelow.bright} and f.middle < ${flawBounds.darkBelow.middle}) as dark,
-    max(p.position = 0 and f.empty_share > ${flawBounds.emptyAbove}) as empty,
-    max(if(p.position = 0, f.width / f.height, null)) as ratio,
-    max(t.hash is not null) as twice
-  from item_photo p join photo_file f on f.hash = p.hash
-  left join (
+/** Pictures on two items and more, though not on so many that they are meant to be on all. */
+const twice = sql`(
+  select distinct p.item_id from item_photo p join (
     select q.hash from item_photo q group by q.hash having count(distinct q.item_id) between 2 and ${flawBounds.twiceUpTo}
   ) t on t.hash = p.hash
-  group by p.item_id
 )`;
 
-/** Whether an item has a flaw, over `i` and `s`. */
+/** Whether an item has a flaw, over `i`, its `s` of `photo_summary`, and `t` of those with a picture of another's. */
 function term(flaw: PhotoFlaw, wants: PhotoWants | null): SQL {
   switch (flaw) {
     case 'none':
       return sql`i.photo_count = 0`;
     case 'blurred':
-      return sql`s.blurred = 1`;
+      return sql`s.is_blurred = 1`;
     case 'dark':
-      return sql`s.dark = 1`;
+      return sql`s.is_dark = 1`;
     case 'empty':
-      return sql`s.empty = 1`;
+      return sql`s.is_empty = 1`;
     case 'twice':
-      return sql`s.twice = 1`;
+      return sql`t.item_id is not null`;
     case 'few':
       return wants ? sql`(i.photo_count > 0 and i.photo_count < ${wants.few})` : sql`0`;
     case 'small':
@@ -81,7 +73,7 @@ export async function countFlaws(): Promise<z.infer<typeof flawCountsSchema>> {
   );
   const [all] = rowsOf<Record<string, unknown>>(
     await db.execute(
-      sql`select ${sql.join(sums, sql`, `)} from item i left join ${perItem} s on s.item_id = i.id where i.archived = 0`,
+      sql`select ${sql.join(sums, sql`, `)} from item i left join photo_summary s on s.item_id = i.id left join ${twice} t on t.item_id = i.id where i.archived = 0`,
     ),
   );
   const counts: z.infer<typeof flawCountsSchema>['counts'] = byItself.map((flaw) => ({
@@ -101,7 +93,7 @@ export async function countFlaws(): Promise<z.infer<typeof flawCountsSchema>> {
           byAccount.map((flaw) => sql`sum(coalesce(${when(flaw)}, 0)) as ${sql.raw(flaw)}`),
           sql`, `,
         )}
-        from listing l join item i on i.id = l.item_id left join ${perItem} s on s.item_id = i.id
+        from listing l join item i on i.id = l.item_id left join photo_summary s on s.item_id = i.id
         where i.archived = 0 and (l.wanted <> 'none' or l.remote <> 'none') group by l.account_id`),
     );
     for (const row of rows)
@@ -141,7 +133,7 @@ export async function findFlawed({
   const there = account === undefined ? sql`` : sql` and ${isOnAccount(account)}`;
   const rows = rowsOf<{ id: number; sku: string; title: string }>(
     await db.execute(sql`
-      select i.id, i.sku, i.title from item i left join ${perItem} s on s.item_id = i.id
+      select i.id, i.sku, i.title from item i left join photo_summary s on s.item_id = i.id${flaw === 'twice' ? sql` join ${twice} t on t.item_id = i.id` : sql``}
       where i.archived = 0 and i.id > ${after} and coalesce(${term(flaw, wants)}, 0)${there} order by i.id limit ${limit + 1}`),
   );
   const page = rows.slice(0, limit);

@@ -12,6 +12,7 @@ import type { Executor } from '../../db/client';
 import { photoFile } from '../../db/schema';
 import { photoLook } from '../../photos/look';
 import { photoStore } from '../../photos/store';
+import { sumUpItemsOf } from './sum-up-photos';
 
 /** Pictures looked at side by side: reading one is mostly not our own work. */
 const sideBySide = 4;
@@ -79,5 +80,9 @@ export async function lookAtPhotos(db: Executor, hashes: readonly string[]): Pro
     }
   };
   await Promise.all(Array.from({ length: sideBySide }, work));
+  await sumUpItemsOf(
+    db,
+    open.map((one) => one.hash),
+  );
   return count;
 }

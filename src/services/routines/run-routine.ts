@@ -14,7 +14,8 @@ export async function runRoutine(actor: Actor, id: number): Promise<AppliedEdit>
     .update(routine)
     .set({
       lastAt: new Date(),
-      lastSaid: `${applied.total.toLocaleString('en')} items were looked at`,
+      lastSaid:
+        applied.total === 1 ? 'One item was looked at' : `${applied.total.toLocaleString('en')} items were looked at`,
       needsLook: false,
     })
     .where(eq(routine.id, id));

@@ -1,14 +1,27 @@
-/** What the server said about a file that was not taken; null when it was. */
-export async function uploadPhoto(address: string, file: Blob, name: string): Promise<string | null> {
-  const answer = await fetch(address, {
-    method: 'POST',
-    headers: {
-      'content-type': file.type || 'application/octet-stream',
-      'x-file-name': encodeURIComponent(name),
-    },
+/** Sends a file under its name; null is no answer at all. */
+export const sendFile = (
+  address: string,
+  file: Blob,
+  name: string,
+  method: 'POST' | 'PUT' = 'POST',
+): Promise<Response | null> =>
+  fetch(address, {
+    method,
+    headers: { 'content-type': file.type || 'application/octet-stream', 'x-file-name': encodeURIComponent(name) },
     body: file,
   }).catch(() => null);
+
+/** What the server said about a file that was not taken; null when it was. */
+export async function uploadPhoto(address: string, file: Blob, name: string): Promise<string | null> {
+  const answer = await sendFile(address, file, name);
   return answer?.ok ? null : problemOf(answer, name);
+}
+
+/** What is made of a file that is kept by itself, or why it was not taken. */
+export async function keepFile<T>(address: string, file: File): Promise<{ kept: T } | { problem: string }> {
+  const answer = await sendFile(address, file, file.name);
+  // the endpoint's answer
+  return answer?.ok ? { kept: (await answer.json()) as T } : { problem: await problemOf(answer, file.name) };
 }
 
 /** What the server said of a file that it did not take; null is no answer at all. */

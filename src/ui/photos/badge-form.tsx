@@ -1,6 +1,6 @@
 import { useEffect, useId, useRef, useState } from 'react';
 import { type BadgeArt, type BadgeShape, badgeShapeLabels, badgeShapes } from '@/core/photo/layer';
-import { problemOf } from '@/ui/data/upload';
+import { keepFile } from '@/ui/data/upload';
 import { badgeUrl, drawnBadge } from './addresses';
 
 type Props = { art: BadgeArt | null; change: (art: BadgeArt) => void };
@@ -31,13 +31,9 @@ export function BadgeForm({ art, change }: Props) {
   const upload = async (file: File | undefined) => {
     if (!file) return;
     setProblem('');
-    const answer = await fetch('/api/v1/badges/picture', {
-      method: 'POST',
-      headers: { 'content-type': 'application/octet-stream', 'x-file-name': encodeURIComponent(file.name) },
-      body: file,
-    }).catch(() => null);
-    if (!answer?.ok) return setProblem(await problemOf(answer, file.name));
-    const { hash, ratio } = (await answer.json()) as { hash: string; ratio: number }; // the endpoint's answer
+    const answer = await keepFile<{ hash: string; ratio: number }>('/api/v1/badges/picture', file);
+    if ('problem' in answer) return setProblem(answer.problem);
+    const { hash, ratio } = answer.kept;
     change({ kind: 'picture', hash, colour: null, ratio });
   };
   return (

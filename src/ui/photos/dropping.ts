@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react';
 import { api } from '@/ui/data/api';
-import { problemOf } from '@/ui/data/upload';
+import { problemOf, sendFile } from '@/ui/data/upload';
 
 /** A file with its folders, as it was dropped. */
 export type Dropped = { path: string; file: File };
@@ -62,11 +62,7 @@ function tell(): void {
 async function send(drop: number, { id, path, file }: Work['queue'][number], work: Work): Promise<void> {
   let tries = 0;
   for (let wait = 1_000; !work.state.isStopped; wait = Math.min(20_000, wait * 2)) {
-    const answer = await fetch(`/api/v1/photo-drops/${drop}/files/${id}`, {
-      method: 'PUT',
-      headers: { 'content-type': 'application/octet-stream', 'x-file-name': encodeURIComponent(path) },
-      body: file,
-    }).catch(() => null);
+    const answer = await sendFile(`/api/v1/photo-drops/${drop}/files/${id}`, file, path, 'PUT');
     // What is refused for itself is told with the drop; only what may pass by itself is tried again.
     if (answer && (answer.ok || [404, 409, 422].includes(answer.status) || ++tries > mostTries)) {
       work.state.waits = answer.ok ? null : await problemOf(answer, path);

@@ -34,7 +34,7 @@ test('a clip of eight photos: made in the background, played, taken by the marke
     () => stateOn(id, oakhand),
     (state) => state === 'live',
   );
-  const { body } = await edit([id], { verb: 'clip-make', photos: 8, seconds: 15 }, true);
+  const { body } = await edit([id], { verb: 'clip-make', photos: 8, seconds: 8 }, true);
   const hash = await until(
     () => clipOf(id),
     (clip) => clip !== '',
@@ -44,8 +44,8 @@ test('a clip of eight photos: made in the background, played, taken by the marke
   const answer = await fetch(`${stack.base}/api/clips/${hash}`, { headers: authorization });
   const mp4 = Buffer.from(await answer.arrayBuffer());
   expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'video/mp4']);
-  expect(secondsOf(mp4)).toBeGreaterThan(10);
-  expect(secondsOf(mp4)).toBeLessThanOrEqual(15);
+  expect(secondsOf(mp4)).toBeGreaterThan(6);
+  expect(secondsOf(mp4)).toBeLessThanOrEqual(8);
   expect(mp4.includes('avc1')).toBe(true);
   const part = await fetch(`${stack.base}/api/clips/${hash}`, { headers: { ...authorization, range: 'bytes=4-7' } });
   expect([part.status, await part.text()]).toEqual([206, 'ftyp']);
@@ -64,7 +64,7 @@ test('a clip of eight photos: made in the background, played, taken by the marke
   await call('POST', `/runs/${body.runId}/undo`, { send: true });
   expect(await clipOf(id)).toBe('');
   await until(page, (html) => !html.includes('<video'));
-  await edit([id], { verb: 'clip-make', photos: 8, seconds: 15 });
+  await edit([id], { verb: 'clip-make', photos: 8, seconds: 8 });
   expect(
     await until(
       () => clipOf(id),

@@ -3,6 +3,7 @@
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { DriftView } from '@/services/sync/find-drift';
 import { fieldName } from '@/ui/controls/shown-value';
+import { counted } from '@/ui/data/counted';
 import type { Settle } from './settle';
 
 type Kind = { accountId: number; field: string; verdict: 'theirs' | 'conflict'; count: number; canBeTaken: boolean };
@@ -37,8 +38,8 @@ export function Kinds({
           return (
             <li key={`${accountId}${field}${verdict}`} className="flex flex-wrap items-center gap-3">
               <span>
-                <b className="font-medium">{fieldName(field)}</b> on {accountOf(accountId)?.name}: {count} listings,{' '}
-                {verdict === 'conflict' ? 'changed on both sides' : 'changed only there'}
+                <b className="font-medium">{fieldName(field)}</b> on {accountOf(accountId)?.name}:{' '}
+                {counted(count, 'listing')}, {verdict === 'conflict' ? 'changed on both sides' : 'changed only there'}
               </span>
               {canBeTaken ? (
                 <button

@@ -5,6 +5,7 @@ import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { ItemCell } from '@/ui/controls/item-cell';
 import { WordDiff } from '@/ui/controls/word-diff';
+import { counted } from '@/ui/data/counted';
 import { shotUrl } from '@/ui/photos/addresses';
 
 type Shown = { column: string; label: string; accountId: number | null; isNumber: boolean };
@@ -115,7 +116,7 @@ export function PreviewTable({
 
 function Shots({ shots }: { shots: Shot[] }) {
   return (
-    <span className="flex flex-wrap gap-0.5" role="img" aria-label={`${shots.length} photos`}>
+    <span className="flex flex-wrap gap-0.5" role="img" aria-label={counted(shots.length, 'photo')}>
       {shots.slice(0, 10).map((shot, at) => (
         <img key={`${shot.hash}-${at}`} src={shotUrl(shot, 96)} alt="" loading="lazy" className="h-8 rounded" />
       ))}

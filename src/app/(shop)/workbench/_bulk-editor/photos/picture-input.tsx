@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { photoUrl } from '@/ui/data/api';
-import { problemOf } from '@/ui/data/upload';
+import { keepFile } from '@/ui/data/upload';
 import { useModels } from './models';
 
 type Props = { label: string; value: string; change: (hash: string) => void };
@@ -15,17 +15,10 @@ export function PictureInput({ label, value, change }: Props) {
     if (!file) return;
     setProblem('');
     setBusy(true);
-    const answer = await fetch('/api/v1/photos', {
-      method: 'POST',
-      headers: {
-        'content-type': file.type || 'application/octet-stream',
-        'x-file-name': encodeURIComponent(file.name),
-      },
-      body: file,
-    }).catch(() => null);
+    const answer = await keepFile<{ hash: string }>('/api/v1/photos', file);
     setBusy(false);
-    if (!answer?.ok) return setProblem(await problemOf(answer, file.name));
-    change(((await answer.json()) as { hash: string }).hash); // the endpoint's answer
+    if ('problem' in answer) return setProblem(answer.problem);
+    change(answer.kept.hash);
   };
   const few = models.length === 1 ? (models[0]?.photos.map((photo) => ({ hash: photo.hash, items: 1 })) ?? []) : [];
   const offered = [...shared, ...few].filter(

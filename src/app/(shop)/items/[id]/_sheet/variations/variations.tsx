@@ -190,7 +190,7 @@ export function Variations({ item, columns, change, settle, again, place, back }
                 void split().catch((error: unknown) => notice(error instanceof Error ? error.message : 'Not made'))
               }
             >
-              Make {item.variations.filter((row) => row.on && row.quantity > 0).length} items of them
+              Make {counted(item.variations.filter((row) => row.on && row.quantity > 0).length, 'item')} of them
             </button>
           </div>
         </section>

@@ -18,6 +18,7 @@ import type { Item } from '@/core/item/item';
 import { formatMoney } from '@/core/measure/money';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { counted } from '@/ui/data/counted';
 import { useCommand } from '@/ui/data/use-command';
 
 const windows = [30, 90, 180, 365];
@@ -91,7 +92,7 @@ export function Comparables({ itemId, item, changed }: { itemId: number; item: I
             <Figure label="Median" value={<Taken price={statistics.median} money={money} take={take.run} />} />
             <Figure label="Middle half" value={`${money(statistics.low)} to ${money(statistics.high)}`} />
             <Figure label="Mean" value={money(statistics.mean)} />
-            <Figure label="Sales" value={`${statistics.count}, ${statistics.pieces} pieces`} />
+            <Figure label="Sales" value={`${statistics.count}, ${counted(statistics.pieces, 'piece')}`} />
             <Figure
               label="Trend"
               value={

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { DropView } from '@/services/photos/find-drop';
 import { Empty } from '@/ui/controls/states';
 import { photoUrl } from '@/ui/data/api';
+import { counted } from '@/ui/data/counted';
 import { FileTile } from './file-tile';
 import type { Moving } from './use-moving';
 
@@ -32,7 +33,7 @@ export function Groups({ drop, moving, more }: Props) {
         {drop.groups.map((group) => (
           <li
             key={group.itemId}
-            aria-label={`${group.sku}: ${group.files.length} files`}
+            aria-label={`${group.sku}: ${counted(group.files.length, 'file')}`}
             className={`flex gap-3 border-b border-base-300 px-4 py-1.5 [contain-intrinsic-size:auto_6.6rem] [content-visibility:auto] ${over === group.itemId ? 'bg-base-200' : ''}`}
             onDragOver={(event) => {
               if (moving.dragged.length === 0) return;
@@ -87,7 +88,7 @@ export function Groups({ drop, moving, more }: Props) {
       </ul>
       {drop.moreItems ? (
         <button type="button" className="btn btn-sm m-3" onClick={more}>
-          Show more, {drop.moreItems.toLocaleString('en')} items are left
+          Show more, {counted(drop.moreItems, 'item')} left
         </button>
       ) : null}
     </section>

@@ -109,7 +109,10 @@ export function Tray({ drop, moving, more }: Props) {
         )}
       </div>
       {finding ? (
-        <Dialog title={`Which item do ${counted(chosen.length, 'file')} show?`} close={() => setFinding(false)}>
+        <Dialog
+          title={`Which item ${chosen.length === 1 ? 'does' : 'do'} ${counted(chosen.length, 'file')} show?`}
+          close={() => setFinding(false)}
+        >
           <ItemFinder
             words=""
             choose={(item) => {
