@@ -288,3 +288,25 @@ test('a clip is made of an item’s photos and played on its sheet', async ({ pa
   await page.getByRole('button', { name: 'Take the clip off' }).click();
   await expect(page.getByRole('button', { name: 'Make a clip' })).toBeVisible();
 });
+
+test('a clip that cannot be made says why, and can be asked for again', async ({ page }) => {
+  const { id } = await readyItem();
+  await upload(id, await jpeg(930, '#204060'));
+  await signedIn(page);
+  await page.goto(`/items/${id}`);
+  const why = 'Clips need ffmpeg, which could not be installed here';
+  await page.route('**/api/v1/edits', (route) =>
+    route.fulfill({
+      json: { runId: 1, taskId: 999_999, items: 0, listings: 0, refused: 0, total: 1, finished: false },
+    }),
+  );
+  await page.route('**/api/v1/tasks', async (route) => {
+    const answer = await route.fetch();
+    const body = await answer.json();
+    const failed = { ...body.tasks[0], id: 999_999, state: 'failed', message: why };
+    await route.fulfill({ json: { ...body, tasks: [failed, ...body.tasks] } });
+  });
+  await page.getByRole('button', { name: 'Make a clip' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: why })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Make a clip' })).toBeEnabled();
+});

@@ -20,6 +20,7 @@ import { checkSteps } from './check-steps';
 import type { PreviewEdit } from './edit-schema';
 import { findEditedListings } from './edited-listings';
 import { hearSales } from './followed-sales';
+import { inWords } from './in-words';
 import { netTuple } from './net-tuple';
 import { shotSchema, shotsOf } from './preview-shots';
 import { type LoadedSteps, stepContext } from './step-context';
@@ -77,11 +78,7 @@ function shown(change: DoneChange, before: ItemRecord, { context }: LoadedSteps,
         : context.catalogue.item(change.field);
   if (!field) return [];
   const currency = account === undefined ? context.currency : context.currencyOf(account);
-  const text = (value: DoneChange['to']) => {
-    if (field.kind.is === 'clip') return value ? 'A clip' : '';
-    const said = field.show(value, { currency });
-    return field.kind.is === 'rich' ? toPlainText(said) : said;
-  };
+  const text = (value: DoneChange['to']) => inWords(field, value, currency);
   const row = combination === undefined ? undefined : item.variations.find((one) => one.key === combination);
   // Where nothing was written for the account, it is what it got of the item.
   const from =
@@ -137,9 +134,8 @@ function shownThere(
     const known = context.listingField(account.id, field);
     const { label = field, length, max } = values.get(field) ?? {};
     const text = (value: Json) => {
-      if (known?.kind.is === 'clip') return value ? 'A clip' : '';
-      const said = known ? known.show(value, { currency }) : value === null ? '' : JSON.stringify(value);
-      return known?.kind.is === 'rich' || field === 'description' ? toPlainText(said) : said;
+      const said = known ? inWords(known, value, currency) : value === null ? '' : JSON.stringify(value);
+      return field === 'description' && known?.kind.is !== 'rich' ? toPlainText(said) : said;
     };
     return {
       column: `there/${field}`,

@@ -1,7 +1,7 @@
 import type { Field } from '../../core/field';
 import type { Json } from '../../core/json';
-import { toPlainText } from '../../core/listing';
 import { homeCurrency } from '../../core/measure';
+import { inWords } from './in-words';
 
 const most = 160;
 
@@ -10,9 +10,7 @@ const most = 160;
  * the shop's own says which.
  */
 export function shortly(field: Field, value: Json, currency: string = homeCurrency): string {
-  if (field.kind.is === 'clip') return value ? 'A clip' : '';
-  const said = field.show(value, { currency });
-  const amount = field.kind.is === 'money' && said && currency !== homeCurrency ? `${said} ${currency}` : said;
-  const text = field.kind.is === 'rich' ? toPlainText(said) : amount;
+  const said = inWords(field, value, currency);
+  const text = field.kind.is === 'money' && said && currency !== homeCurrency ? `${said} ${currency}` : said;
   return text.length > most ? `${text.slice(0, most)}…` : text;
 }

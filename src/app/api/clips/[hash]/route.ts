@@ -1,5 +1,5 @@
 import { NettingError } from '@/core/errors';
-import { readClip } from '@/photos/clip';
+import { clipMime, readClip } from '@/photos/clip';
 import { actorOf } from '@/services/access/identify-actor';
 export const dynamic = 'force-dynamic';
 
@@ -15,7 +15,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ hash
   if (bytes === null) return new Response(null, { status: 404 });
   if (typeof bytes === 'string') return new Response(bytes, { status: 409 });
   const headers = {
-    'content-type': 'video/mp4',
+    'content-type': clipMime,
     'accept-ranges': 'bytes',
     'cache-control': 'private, max-age=31536000, immutable',
   };

@@ -11,17 +11,25 @@ export function ClipTile({ itemId, clip, photos, changed }: Props) {
   const [open, setOpen] = useState(false);
   const [failed, setFailed] = useState('');
   const [isReady, setReady] = useState(false);
-  /** It was asked for, and is not on the sheet yet. */
-  const [isComing, setComing] = useState(false);
+  /** The task that makes one just now. */
+  const [taskId, setTask] = useState<number | null>(null);
   useEffect(() => {
-    if (!isComing) return;
-    if (clip) return setComing(false);
-    const look = setInterval(() => void changed(), 1_200);
+    if (taskId === null) return;
+    const look = setInterval(async () => {
+      const answer = await api('GET /tasks').catch(() => null);
+      if (!answer) return;
+      const task = answer.tasks.find((one) => one.id === taskId);
+      if (task?.state === 'waiting' || task?.state === 'running') return;
+      setTask(null);
+      if (task && task.state !== 'done') setFailed(task.message ?? 'No clip was made');
+      await changed();
+    }, 1_200);
     return () => clearInterval(look);
-  }, [isComing, clip, changed]);
+  }, [taskId, changed]);
   const edit = useCommand(
     async (step: { verb: 'clip-make'; photos: number; seconds: number } | { verb: 'clear' }) => {
-      await api('POST /edits', {
+      setFailed('');
+      const begun = await api('POST /edits', {
         body: {
           selection: { kind: 'items', ids: [itemId] },
           steps: [{ field: 'clip', where: { on: 'item' }, do: step }],
@@ -29,13 +37,14 @@ export function ClipTile({ itemId, clip, photos, changed }: Props) {
           title: step.verb === 'clear' ? 'Clip taken off' : 'Clip made',
         },
       });
-      setComing(step.verb === 'clip-make');
+      setTask(begun.finished ? null : begun.taskId);
       await changed();
       return undefined;
     },
     { touches: [['sheet'], ['items']], tells: true },
   );
   const make = () => edit.run({ verb: 'clip-make', photos: 8, seconds: 15 });
+  const isComing = taskId !== null;
   const tile = 'grid h-[84px] w-20 shrink-0 place-items-center rounded text-[12px]';
   if (!clip)
     return (
@@ -49,6 +58,11 @@ export function ClipTile({ itemId, clip, photos, changed }: Props) {
         <span className="grid justify-items-center gap-1">
           <Clapperboard size={18} aria-hidden="true" />
           {isComing ? 'Being made …' : 'Make a clip'}
+          {failed ? (
+            <span role="alert" className="text-error">
+              {failed}
+            </span>
+          ) : null}
         </span>
       </button>
     );
@@ -65,7 +79,7 @@ export function ClipTile({ itemId, clip, photos, changed }: Props) {
       >
         <span className="grid justify-items-center gap-1">
           <Clapperboard size={18} aria-hidden="true" />
-          Play the clip
+          {isComing ? 'Being made …' : 'Play the clip'}
         </span>
       </button>
       <button
