@@ -90,7 +90,10 @@ export function makeField(on: FieldPlace, id: string, entry: FieldEntry): Field 
     traits,
     read(text, context) {
       const read = readAs(kind, text, context);
-      return 'value' in read && read.value === null ? { value: empty } : read;
+      if ('problem' in read) return read;
+      if (read.value === null) return { value: empty };
+      const fault = faultAs(kind, read.value);
+      return fault ? { problem: fault } : read;
     },
     show: (value, context) => showAs(kind, value, context),
     same: (a, b) => sameJson(a ?? empty, b ?? empty),

@@ -7,5 +7,6 @@ export * from './row-plan';
 export * from './sku';
 export * from './sku-pattern';
 export * from './standing';
+export * from './storable';
 export * from './variation-table';
 export * from './variations';

@@ -11,9 +11,24 @@ describe('amounts as people type them', () => {
     ['1,234', 123400],
     ['€ 9', 900],
     ['-3.20', -320],
+    ['−3.20', -320],
+    ['1 234,50', 123450],
+    ["1'234.50", 123450],
+    ['EUR 12', 1200],
+    ['12 EUR', 1200],
+    ['12€', 1200],
+    ['S$ 5', 500],
+    ['-€4', -400],
+    ['١٢', 1200],
+    ['１２,5', 1250],
+    ['1.234.567', 123456700],
   ])('%s is %i cents', (text, minor) => expect(parseAmount(text, 'EUR')).toBe(minor));
 
-  test.each(['', 'free', '1.2345', '--'])('“%s” is no amount', (text) => expect(parseAmount(text, 'EUR')).toBeNull());
+  // Read with its letters left out `1e3` was 13; `12.345` was a thousand times what was meant.
+  test.each(['', 'free', '1.2345', '--', '1e3', '12abc34', '12.345', '1,23,4', '1-2', '5-', '12 34', 'abcd 5'])(
+    '“%s” is no amount',
+    (text) => expect(parseAmount(text, 'EUR')).toBeNull(),
+  );
 
   test('what is written is read back the same', () => {
     fc.assert(

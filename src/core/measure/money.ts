@@ -24,14 +24,33 @@ const minorDigits: Record<string, number> = {
 
 export const digitsOf = (currency: string): number => minorDigits[currency] ?? 2;
 
+/** Digits of any script as our own; every minus as `-`. The digits of a script stand in tens, Unicode chapter 4.6. */
+const plainDigits = (text: string): string =>
+  text
+    .normalize('NFKC')
+    .replace(/[−–]/g, '-')
+    .replace(/(?![0-9])\p{Nd}/gu, (digit) => {
+      const code = digit.codePointAt(0) ?? 0;
+      let zero = code;
+      while (code - zero < 9 && /\p{Nd}/u.test(String.fromCodePoint(zero - 1))) zero--;
+      return String((code - zero) % 10);
+    });
+
+/** A currency before or after the amount: a sign, or up to three letters with or without one. */
+const currencyMark =
+  /^(-?)\s*(?:[A-Za-z]{0,3}\p{Sc}|[A-Za-z]{1,3}\b)\s*|\s*(?:\p{Sc}|\b[A-Za-z]{1,3}|(?<=\d)[A-Za-z]{3})$/gu;
+
 /**
- * Reads an amount as people type it: `12`, `12.5`, `12,50`, `1,234.50`, `1.234,50`, `€ 9`.
- * A single separator followed by three digits at the end is a thousands mark only when another separator agrees.
+ * Reads an amount as people type it: `12`, `12.5`, `12,50`, `1,234.50`, `1.234,50`, `1 234,50`, `€ 9`.
+ * A comma before three digits at the end marks thousands; a point there could be either, so that `12.345` is no amount
+ * where the currency has not so many digits.
  * @returns minor units, or null when it is not an amount.
  */
 export function parseAmount(text: string, currency: string): number | null {
-  const clean = text.replace(/[^\d.,-]/g, '');
-  if (!/\d/.test(clean)) return null;
+  const clean = plainDigits(text.trim())
+    .replace(currencyMark, '$1')
+    .replace(/(?<=\d)[\s'’](?=\d{3}(?!\d))/g, '');
+  if (!/^-?(?:\d[\d.,]*|[.,]\d+)$/.test(clean)) return null;
   const negative = clean.startsWith('-');
   const body = clean.replace(/-/g, '');
   const lastDot = body.lastIndexOf('.');
@@ -43,6 +62,9 @@ export function parseAmount(text: string, currency: string): number | null {
   const digits = digitsOf(currency);
   // Three digits after one separator are a fraction where the currency has so many.
   const isThousands = at >= 0 && !both && (separators > 1 || (tail.length === 3 && digits !== 3));
+  // 12.345: a thousand times more or a slip.
+  if (isThousands && separators === 1 && lastDot >= 0) return null;
+  if (isThousands && !/^\d{1,3}(?:[.,]\d{3})+$/.test(body)) return null;
   const whole = at < 0 || isThousands ? body.replace(/[.,]/g, '') : body.slice(0, at).replace(/[.,]/g, '');
   const fraction = at < 0 || isThousands ? '' : tail;
   if (fraction.length > digits) return null;

@@ -21,7 +21,7 @@ export const applyEditSchema = editSchema.extend({
     .optional()
     .describe('Send only to these accounts, only these fields; the rest stays changed and not sent'),
   at: z.iso.datetime().optional().describe('Not before then; at once when left out'),
-  title: z.string().max(200).default('Change of price and stock'),
+  title: z.string().max(200).default('price and stock'),
 });
 
 export const appliedEditSchema = z.object({

@@ -8,7 +8,7 @@ import {
   type Refusal,
 } from '../../core/change';
 import { fieldsFor } from '../../core/field';
-import { combinationWords, type Item, type MovementReason, type Photo } from '../../core/item';
+import { combinationWords, type Item, type MovementReason, type Photo, storable } from '../../core/item';
 import type { Executor } from '../../db/client';
 import { newCombinationKey } from '../../db/combination-key';
 import { type changeRecord, type ListingRow, movement } from '../../db/schema';
@@ -67,10 +67,11 @@ export type ChangeSource = (held: Held) => (Change | Refusal)[] | Promise<(Chang
 
 const isRefusal = (one: Change | Refusal): one is Refusal => 'why' in one;
 
-const cleaned = (change: Change): Change =>
-  change.field === 'description' && typeof change.to === 'string'
-    ? { ...change, to: cleanRichText(change.to) }
-    : change;
+function cleaned(change: Change): Change {
+  if (change.to === undefined) return change;
+  const to = storable(change.to);
+  return { ...change, to: change.field === 'description' && typeof to === 'string' ? cleanRichText(to) : to };
+}
 
 type Work = {
   before: Item;

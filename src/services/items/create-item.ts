@@ -9,6 +9,7 @@ import {
   emptyItemFields,
   type ItemPatch,
   itemPatchSchema,
+  storable,
   unitsOf,
   variationFaults,
 } from '../../core/item';
@@ -88,7 +89,7 @@ export async function createItemWithin(
       ? emptyItemFields
       : copyForNew(await loadItem(tx, input.copyOf), await loadCustomFields(tx));
   const written: ItemPatch = (input.fields ?? {}) as ItemPatch; // parsed with the item's own schema
-  const fields = { ...emptyItemFields, ...model, ...written };
+  const fields = { ...emptyItemFields, ...model, ...storable(written) };
   fields.description = cleanRichText(fields.description);
   fields.variations = keyed(fields.variations, [], newCombinationKey);
   await checkOwn(tx, written);

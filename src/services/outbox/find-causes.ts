@@ -1,4 +1,4 @@
-import { and, eq, gt, inArray, sql } from 'drizzle-orm';
+import { and, count, eq, gt, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { listingField } from '../../core/field';
 import { database } from '../../db/client';
@@ -44,51 +44,50 @@ const mendFor = (field: string | null): string =>
 
 /** What needs a person, grouped by cause: each with the one mend for all of them. */
 export async function findCauses(): Promise<Cause[]> {
+  const refusal = sql`if(${listing.remote} = 'refused', ${listing.refusal}, null)`;
+  const told = sql<string>`coalesce(${refusal}, ${job.message}, 'It failed')`;
   const rows = await database()
     .select({
       accountId: listing.accountId,
       accountName: account.name,
-      refusal: sql<string | null>`if(${listing.remote} = 'refused', ${listing.refusal}, null)`,
-      refusalField: listing.refusalField,
-      message: job.message,
-      fix: job.fix,
-      errorCode: job.errorCode,
-      field: job.field,
-      itemId: item.id,
-      sku: item.sku,
-      title: item.title,
+      message: told,
+      isRefused: sql<number>`max(${refusal} is not null)`,
+      fix: sql<string | null>`min(${job.fix})`,
+      errorCode: sql<string | null>`min(${job.errorCode})`,
+      field: sql<string | null>`min(${job.field})`,
+      refusalField: sql<string | null>`min(${listing.refusalField})`,
+      count: count(),
+      itemIds: sql<string>`group_concat(${listing.itemId} order by ${listing.itemId} limit ${sql.raw(String(most))})`,
     })
     .from(listing)
     .leftJoin(job, sql`${job.id} = (select max(j.id) from job j where j.listing_id = ${listing.id})`)
-    .innerJoin(item, eq(item.id, listing.itemId))
     .innerJoin(account, eq(account.id, listing.accountId))
     .where(eq(listing.state, 'attention'))
-    .limit(5_000);
-  const causes = new Map<string, Cause>();
-  for (const { itemId, sku, title, refusal, refusalField, ...row } of rows) {
-    const told = refusal ?? row.message ?? 'It failed';
-    const key = `${row.accountId}/${told}`;
-    const field = refusal === null ? row.field : refusalField;
-    const cause = causes.get(key) ?? {
-      kind: refusal === null ? ('failed' as const) : ('refused' as const),
-      accountId: row.accountId,
-      accountName: row.accountName,
-      message: told,
-      fix: refusal === null ? row.fix : mendFor(refusalField),
-      errorCode: refusal === null ? row.errorCode : 'market-refused',
-      field,
-      mayPass: refusal === null && !lasting.has(row.errorCode ?? ''),
-      count: 0,
-      itemIds: [],
-      items: [],
-      violation: null,
-    };
-    cause.count++;
-    if (cause.itemIds.length < most) cause.itemIds.push(itemId);
-    if (cause.items.length < shownItems) cause.items.push({ id: itemId, sku, title });
-    causes.set(key, cause);
-  }
-  return [...causes.values(), ...(await unfitting())].sort((a, b) => b.count - a.count);
+    .groupBy(listing.accountId, account.name, told);
+  const causes = rows.map(({ isRefused, refusalField, itemIds, ...row }) => ({
+    ...row,
+    kind: isRefused ? ('refused' as const) : ('failed' as const),
+    fix: isRefused ? mendFor(refusalField) : row.fix,
+    errorCode: isRefused ? 'market-refused' : row.errorCode,
+    field: isRefused ? refusalField : row.field,
+    mayPass: !isRefused && !lasting.has(row.errorCode ?? ''),
+    itemIds: itemIds.split(',').map(Number),
+    violation: null,
+  }));
+  const shown = await namesOf(causes.flatMap((one) => one.itemIds.slice(0, shownItems)));
+  const failed = causes.map(
+    (one): Cause => ({ ...one, items: one.itemIds.slice(0, shownItems).flatMap((id) => shown.get(id) ?? []) }),
+  );
+  return [...failed, ...(await unfitting())].sort((a, b) => b.count - a.count);
+}
+
+async function namesOf(ids: number[]): Promise<Map<number, Cause['items'][number]>> {
+  if (ids.length === 0) return new Map();
+  const rows = await database()
+    .select({ id: item.id, sku: item.sku, title: item.title })
+    .from(item)
+    .where(inArray(item.id, [...new Set(ids)]));
+  return new Map(rows.map((row) => [row.id, row]));
 }
 
 /** Live listings that no longer fit the rules of their marketplaces, before anything of them failed. */

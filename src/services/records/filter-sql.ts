@@ -195,7 +195,7 @@ function listingTerm({ account, state, unsent, drifted, cause, liveForDays, netB
     ...(cause === undefined
       ? []
       : [
-          sql`l.state = 'attention' and ${cause} = (select j.message from job j where j.listing_id = l.id order by j.id desc limit 1)`,
+          sql`l.state = 'attention' and ${cause} = coalesce(if(l.remote = 'refused', l.refusal, null), (select j.message from job j where j.listing_id = l.id order by j.id desc limit 1), 'It failed')`,
         ]),
   ];
   return sql`i.id in (select l.item_id from listing l where ${sql.join(terms, sql` and `)})`;

@@ -15,7 +15,7 @@ export function ChoiceButtons<T extends string>({
   all?: string;
 }) {
   return (
-    <fieldset className="flex gap-1">
+    <fieldset className="flex flex-wrap gap-1">
       <legend className="sr-only">{legend}</legend>
       {(all ? [null, ...options] : options).map((option) => (
         <button

@@ -117,45 +117,48 @@ export function DataTable<Row>({ rows, columns, idOf, look = 'page', sticky, fix
   const byId = new Map(all.map((column) => [column.id, column]));
   const style = looks[look];
   return (
-    <table className={`w-full ${look === 'part' ? 'border-collapse text-[13px]' : ''} ${fixed ? 'table-fixed' : ''}`}>
-      <thead className={`${style.head} ${sticky ? 'sticky top-0 z-10 bg-base-200' : ''}`}>
-        {table.getHeaderGroups().map((group) => (
-          <tr key={group.id}>
-            {group.headers.map((header) => {
-              const column = byId.get(header.column.id);
-              return (
-                <th
-                  key={header.id}
-                  scope="col"
-                  className={`${style.headCell} ${side(column?.align)} ${column?.className ?? ''}`}
-                >
-                  {flexRender(header.column.columnDef.header, header.getContext())}
-                </th>
-              );
-            })}
-          </tr>
-        ))}
-      </thead>
-      <tbody>
-        {table.getRowModel().rows.map((row) => (
-          <tr key={row.id} className={`${style.row} ${rowClass?.(row.original) ?? ''}`}>
-            {row.getVisibleCells().map((cell) => {
-              const column = byId.get(cell.column.id);
-              const content = flexRender(cell.column.columnDef.cell, cell.getContext());
-              const name = `${style.cell} ${side(column?.align)} ${column?.align === 'right' ? 'figures' : ''} ${column?.className ?? ''} ${column?.cellClass ?? ''}`;
-              return column?.names ? (
-                <th key={cell.id} scope="row" className={`${name} font-normal`}>
-                  {content}
-                </th>
-              ) : (
-                <td key={cell.id} className={name}>
-                  {content}
-                </td>
-              );
-            })}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    // On a phone a wide table moves by itself; on a desk its head sticks to the page.
+    <div className="relative max-md:overflow-x-auto">
+      <table className={`w-full ${look === 'part' ? 'border-collapse text-[13px]' : ''} ${fixed ? 'table-fixed' : ''}`}>
+        <thead className={`${style.head} ${sticky ? 'sticky top-0 z-10 bg-base-200' : ''}`}>
+          {table.getHeaderGroups().map((group) => (
+            <tr key={group.id}>
+              {group.headers.map((header) => {
+                const column = byId.get(header.column.id);
+                return (
+                  <th
+                    key={header.id}
+                    scope="col"
+                    className={`${style.headCell} ${side(column?.align)} ${column?.className ?? ''}`}
+                  >
+                    {flexRender(header.column.columnDef.header, header.getContext())}
+                  </th>
+                );
+              })}
+            </tr>
+          ))}
+        </thead>
+        <tbody>
+          {table.getRowModel().rows.map((row) => (
+            <tr key={row.id} className={`${style.row} ${rowClass?.(row.original) ?? ''}`}>
+              {row.getVisibleCells().map((cell) => {
+                const column = byId.get(cell.column.id);
+                const content = flexRender(cell.column.columnDef.cell, cell.getContext());
+                const name = `${style.cell} ${side(column?.align)} ${column?.align === 'right' ? 'figures' : ''} ${column?.className ?? ''} ${column?.cellClass ?? ''}`;
+                return column?.names ? (
+                  <th key={cell.id} scope="row" className={`${name} font-normal`}>
+                    {content}
+                  </th>
+                ) : (
+                  <td key={cell.id} className={name}>
+                    {content}
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }

@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { ApiProblem } from '../data/api';
 
@@ -19,15 +20,18 @@ export function Loading({ what }: { what: string }) {
   );
 }
 
+/** What could not be shown, and the way on. */
 export function Failed({ error, retry }: { error: unknown; retry?: () => void }) {
   const text = error instanceof Error ? error.message : 'Something went wrong';
+  const isGone = error instanceof ApiProblem && error.status === 404;
   return (
     <div role="alert" className="m-4 flex items-center gap-3 rounded border border-error px-3 py-2">
       <span>
         {text}
         {error instanceof ApiProblem && error.fix ? ` – ${error.fix}` : ''}
       </span>
-      {retry ? (
+      {isGone ? <ToInventory /> : null}
+      {retry && !isGone ? (
         <button type="button" className="btn btn-sm" onClick={retry}>
           Try again
         </button>
@@ -35,6 +39,22 @@ export function Failed({ error, retry }: { error: unknown; retry?: () => void })
     </div>
   );
 }
+
+/** There is nothing under this address, and where one can go from here. */
+export function NotThere() {
+  return (
+    <Empty title="There is nothing here">
+      <p>The address is not one of Netting’s, or what stood here is gone.</p>
+      <ToInventory />
+    </Empty>
+  );
+}
+
+const ToInventory = () => (
+  <Link prefetch={false} href="/" className="btn btn-sm">
+    To the inventory
+  </Link>
+);
 
 export function PageHead({ title, children }: { title: string; children?: ReactNode }) {
   return (

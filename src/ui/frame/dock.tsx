@@ -11,7 +11,7 @@ import { useLive } from '../data/live';
 /** At the foot of every page: what is being sent, to whom, how fast, how long still, and who does not answer. */
 export function Dock() {
   const live = useLive();
-  const { data } = useQuery({
+  const { data, isError } = useQuery({
     queryKey: ['progress'],
     queryFn: () => api('GET /progress'),
     refetchInterval: live ? 10_000 : 2_000,
@@ -27,11 +27,16 @@ export function Dock() {
       <Link prefetch={false} href="/outbox" className="font-medium hover:underline">
         Outbox
       </Link>
-      {!data ? <span className="quiet">…</span> : null}
+      {!data && !isError ? <span className="quiet">…</span> : null}
+      {isError ? (
+        <span role="alert" className="text-warning">
+          Netting cannot be reached: what you see is as it was. It tries again
+        </span>
+      ) : null}
       {data && !data.workerAlive ? (
         <span className="text-warning">The sender is not running; what waits is kept</span>
       ) : null}
-      {data && busy.length === 0 && unsent === 0 ? <span className="quiet">Everything is sent</span> : null}
+      {data && !isError && busy.length === 0 && unsent === 0 ? <span className="quiet">Everything is sent</span> : null}
       {busy.map((lane) => (
         <span key={lane.accountId} className="figures">
           {lane.name}: {(lane.waiting + lane.running).toLocaleString('en')} to go

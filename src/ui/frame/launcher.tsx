@@ -6,6 +6,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { newSheet } from '../data/new-sheet';
 import { isWriting } from './is-writing';
+import { useLoneLetter } from './lone-letter';
 import type { Places } from './places';
 import { useNotice } from './providers';
 import { toggleTheme } from './theme';
@@ -42,6 +43,7 @@ export function Launcher() {
   const [newFrom, setNewFrom] = useState(false);
   // Nothing is stored by that: an item is with the first thing that is said of it.
   const newItem = useCallback(() => router.push(newSheet()), [router]);
+  useLoneLetter({ n: newItem, N: () => setNewFrom(true) });
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       // Half of its key is pressed: it is there with the other half.
@@ -53,14 +55,8 @@ export function Launcher() {
       } else if (typed.current !== null && event.key.length === 1) {
         event.preventDefault();
         typed.current += event.key;
-      } else if (!isWriting(event.target) && !event.ctrlKey && !event.metaKey && !event.altKey) {
-        if (event.key === '?') setHelp(true);
-        if (event.key === 'N' && !document.querySelector('[role=dialog], dialog[open]')) {
-          event.preventDefault();
-          setNewFrom(true);
-        }
-        if (event.key === 'n' && !document.querySelector('[role=dialog]')) document.getElementById('new-item')?.click();
-      }
+      } else if (event.key === '?' && !isWriting(event.target) && !event.ctrlKey && !event.metaKey && !event.altKey)
+        setHelp(true);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);

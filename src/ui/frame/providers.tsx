@@ -3,6 +3,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { NuqsAdapter } from 'nuqs/adapters/next/app';
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
+import { ApiProblem } from '../data/api';
 
 type Notice = { id: number; text: string; action?: { label: string; run: () => void } };
 const NoticeContext = createContext<(text: string, action?: Notice['action']) => void>(() => undefined);
@@ -57,7 +58,20 @@ function Notices({ children }: { children: ReactNode }) {
 
 export function Providers({ children }: { children: ReactNode }) {
   const client = useMemo(
-    () => new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 1_000, refetchOnWindowFocus: true } } }),
+    () =>
+      new QueryClient({
+        defaultOptions: {
+          queries: {
+            // What was refused stays refused; what could not be asked may go the second time.
+            retry: (times, error) =>
+              times < 1 && !(error instanceof ApiProblem && error.status >= 400 && error.status < 500),
+            staleTime: 1_000,
+            refetchOnWindowFocus: true,
+            // Netting may well be reached where the rest of the world is not; where it is not, that is said.
+            networkMode: 'always',
+          },
+        },
+      }),
     [],
   );
   return (

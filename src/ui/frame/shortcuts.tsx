@@ -1,4 +1,5 @@
 import { useActions } from './actions';
+import { lettersWork, setLettersWork } from './lone-letter';
 
 const shortcuts: [string, string][] = [
   ['Ctrl K', 'Open the launcher'],
@@ -43,6 +44,15 @@ export function Shortcuts({ close }: { close: () => void }) {
             </div>
           ))}
         </dl>
+        <label className="mt-4 flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            defaultChecked={lettersWork()}
+            onChange={(event) => setLettersWork(event.target.checked)}
+          />
+          N and Shift N work wherever nothing is being written
+        </label>
         {/* biome-ignore lint/a11y/noAutofocus: a dialog takes the focus when it opens */}
         <button type="button" autoFocus className="btn btn-sm mt-4" onClick={close}>
           Close

@@ -87,14 +87,16 @@ function CauseRow({ cause, retry, changed }: { cause: Cause; retry: () => void; 
     ) : (
       <Link
         className={`btn btn-sm ${cause.mayPass ? '' : 'btn-primary'}`}
-        href={withSelection('/workbench', { kind: 'items', ids: itemIds.slice(0, 300) })}
+        href={withSelection('/workbench', { kind: 'items', ids: itemIds })}
       >
-        Change all {itemIds.length} in the workbench
+        {itemIds.length < count && kind !== 'rules'
+          ? `Change the first ${itemIds.length.toLocaleString('en')} in the workbench`
+          : `Change all ${itemIds.length.toLocaleString('en')} in the workbench`}
       </Link>
     );
   return (
     <li className="border-b border-base-300 px-4 py-3" data-cause={kind}>
-      <div className="flex items-center gap-3">
+      <div className="flex flex-wrap items-center gap-3">
         <Knot state="attention" />
         <h2 className="font-semibold">
           {words[kind]}
@@ -104,7 +106,7 @@ function CauseRow({ cause, retry, changed }: { cause: Cause; retry: () => void; 
           {count} {kind === 'rules' ? 'live ' : ''}
           {count === 1 ? 'listing' : 'listings'} on {cause.accountName}
         </span>
-        <span className="ml-auto flex gap-2">
+        <span className="ml-auto flex flex-wrap gap-2">
           {cause.violation && cause.violation.how !== 'item' ? null : mend}
           {kind === 'rules' ? null : (
             <button

@@ -4,6 +4,8 @@ import type { KindVerbs, Read } from '../kind';
 
 const wholeNumber = (value: unknown): value is number => typeof value === 'number' && Number.isSafeInteger(value);
 const nothing: Read = { value: null };
+/** The most that an amount can be, in minor units. */
+const mostMinor = 100_000_000_00;
 
 export const moneyKind: KindVerbs<'money'> = {
   read(_kind, text, { currency }) {
@@ -13,7 +15,11 @@ export const moneyKind: KindVerbs<'money'> = {
   },
   show: (_kind, value, { currency }) => (typeof value === 'number' ? amountToText(value, currency) : ''),
   fault: (_kind, value) =>
-    wholeNumber(value) && value >= 0 && value <= 100_000_000_00 ? null : 'This is not an amount',
+    !wholeNumber(value) || value < 0
+      ? 'This is not an amount'
+      : value > mostMinor
+        ? `At most ${(mostMinor / 100).toLocaleString('en')}`
+        : null,
 };
 
 const wholeSentence = (least: number) =>

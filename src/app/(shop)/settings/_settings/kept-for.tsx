@@ -41,7 +41,7 @@ export function KeptFor() {
       <h2 id="kept-for" className="mb-2 font-semibold">
         How long things are kept
       </h2>
-      <form className="flex items-end gap-3" onSubmit={submitted((form) => void save.run(form))}>
+      <form className="flex flex-wrap items-end gap-3" onSubmit={submitted((form) => void save.run(form))}>
         {days('historyDays', 'Changes of items, in days', 30)}
         {days('requestDays', 'What was sent and told, in days', 7)}
         <button type="submit" className="btn btn-sm" disabled={save.busy}>

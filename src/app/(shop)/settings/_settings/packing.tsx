@@ -48,7 +48,7 @@ export function Packing() {
       <h2 id="packing" className="mb-2 font-semibold">
         Packing
       </h2>
-      <form className="flex items-end gap-3" onSubmit={submitted((form) => void save.run(form))}>
+      <form className="flex flex-wrap items-end gap-3" onSubmit={submitted((form) => void save.run(form))}>
         {field('share', 'Adds to the weight, %', String(packaging.basisPoints / 100))}
         {field('grams', 'but at least, grams', String(packaging.atLeastGrams))}
         {field('cost', `Costs a parcel, ${homeCurrency}`, amountToText(packingCost, homeCurrency))}

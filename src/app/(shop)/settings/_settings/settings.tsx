@@ -11,7 +11,7 @@ export function Settings() {
   return (
     <>
       <PageHead title="Settings" />
-      <div className="grid max-w-5xl gap-8 p-4">
+      <div className="grid max-w-5xl grid-cols-[minmax(0,1fr)] gap-8 p-4">
         <StockNumbers />
         <Packing />
         <KeptFor />

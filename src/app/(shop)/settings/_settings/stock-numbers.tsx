@@ -44,7 +44,7 @@ export function StockNumbers() {
         Stock numbers
       </h2>
       <form
-        className="flex items-end gap-3"
+        className="flex flex-wrap items-end gap-3"
         onSubmit={(event) => {
           event.preventDefault();
           void save.run();
@@ -53,7 +53,7 @@ export function StockNumbers() {
         <label className="flex flex-col text-[12px]">
           Pattern
           <input
-            className="input input-sm mono w-72"
+            className="input input-sm mono w-72 max-w-full"
             value={pattern}
             aria-invalid={'problem' in read}
             aria-describedby="pattern-said"

@@ -122,7 +122,7 @@ export function Workbench() {
               />
             </ModelsOf>
           </section>
-          <section aria-label="Before and after" className="overflow-auto" tabIndex={0}>
+          <section aria-label="Before and after" className="relative overflow-auto" tabIndex={0}>
             <Views view={view} choose={setView} accounts={complete ? shownAccounts : []} isComplete={complete} />
             {view === 'common' && accounts.data ? (
               <CommonTable

@@ -3,7 +3,7 @@
 import type { Field } from '@/core/field/field';
 import type { Json } from '@/core/json';
 import { Chips } from '@/ui/controls/chips';
-import { Lines, LongText, Typed } from './typed';
+import { Lines, Typed } from './typed';
 
 type Props = {
   id: string;
@@ -74,9 +74,6 @@ export function FieldCell({ id, field, label = field.label, value, currency, wri
       ) : (
         <Lines id={id} label={label} values={entries} change={write} flush={flush} />
       );
-    case 'text':
-      if (kind.lines) return <LongText id={id} label={label} value={shown} change={put} flush={flush} />;
-      break;
   }
   return (
     <Typed
@@ -91,6 +88,8 @@ export function FieldCell({ id, field, label = field.label, value, currency, wri
       }}
       change={put}
       flush={flush}
+      long={kind.is === 'text' && kind.lines}
+      takesBack={kind.is !== 'text'}
       {...rest}
     />
   );

@@ -122,7 +122,7 @@ export function SheetGrid(props: Props) {
 
   return (
     <section
-      className="min-h-0 flex-1 overflow-auto"
+      className="relative min-h-0 flex-1 overflow-auto"
       aria-label="Fields and marketplaces"
       tabIndex={0}
       onKeyDown={onKeyDown}

@@ -12,6 +12,7 @@ import { api } from '@/ui/data/api';
 import { withSelection } from '@/ui/data/selection';
 import { usePageActions } from '@/ui/frame/actions';
 import { useNotice } from '@/ui/frame/providers';
+import { useTitle } from '@/ui/frame/use-title';
 import { ColumnMenu } from './column-menu';
 import { masterId } from './master-cell';
 import { OffersHere } from './offers-here';
@@ -115,6 +116,7 @@ export function Sheet({ itemId: given }: { itemId: number }) {
     flush: save.flush,
   });
   usePageActions(actions);
+  useTitle(save.unsaved.title ?? data?.item.title ?? '');
   useFirstFocus(itemId, data?.item, params.get('copy') !== null, params.get('at'));
 
   if (isPending) return <Loading what="the item" />;
@@ -132,13 +134,13 @@ export function Sheet({ itemId: given }: { itemId: number }) {
         clear={openItems.clear}
         takeOver={() => setTakingOver(true)}
       />
-      <div className="flex items-center gap-3 border-b border-base-300 px-4 py-1.5">
+      <div className="flex items-center gap-3 border-b border-base-300 px-4 py-1.5 max-md:flex-wrap">
         <h1 dir="auto" className="min-w-0 truncate font-semibold" title={item.title}>
           {item.title || 'New item'}
         </h1>
         <span className="mono quiet shrink-0">{item.sku || 'not stored yet'}</span>
         {isNew && save.state.kind === 'saved' ? null : <SaveMark state={save.state} />}
-        <div className="ml-auto flex shrink-0 items-center gap-1.5">
+        <div className="ml-auto flex shrink-0 items-center gap-1.5 max-md:shrink max-md:flex-wrap">
           <label className="mr-1 flex items-center gap-1.5 text-[13px]">
             <input
               type="checkbox"

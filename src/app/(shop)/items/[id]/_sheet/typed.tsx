@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
 type TypedProps = {
   value: string;
@@ -11,6 +11,10 @@ type TypedProps = {
   flush: () => void;
   mono?: boolean;
   lines?: number;
+  /** Lines are kept as they are typed. */
+  long?: boolean;
+  /** What was read of the beginning of something that turns out to be wrong is taken back. */
+  takesBack?: boolean;
   /** Proposed while one writes: words that stand in the inventory, or in a marketplace's list. */
   words?: string[];
   placeholder?: string;
@@ -27,6 +31,8 @@ export function Typed({
   mono,
   id,
   lines = 1,
+  long = false,
+  takesBack = false,
   words,
   placeholder,
   dir,
@@ -34,9 +40,12 @@ export function Typed({
   const [text, setText] = useState(value);
   const [focused, setFocused] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
+  /** What stood there when the writing began. */
+  const before = useRef(value);
   useEffect(() => {
-    if (!focused) setText(value);
-  }, [value, focused]);
+    // What is wrong stays to be mended.
+    if (!focused && !problem) setText(value);
+  }, [value, focused, problem]);
   const listed = words?.length ? `${id}-words` : undefined;
   const input = {
     id,
@@ -46,23 +55,27 @@ export function Typed({
     'aria-invalid': problem ? true : undefined,
     'aria-describedby': problem ? `${id}-problem` : undefined,
     value: text,
-    onFocus: () => setFocused(true),
+    onFocus: () => {
+      setFocused(true);
+      if (!problem) before.current = value;
+    },
     onBlur: () => {
       setFocused(false);
       if (!problem) flush();
     },
     onChange: (event: React.ChangeEvent<HTMLInputElement | HTMLTextAreaElement>) => {
-      const typed = event.target.value.replace(/\n/g, ' ');
+      const typed = long ? event.target.value : event.target.value.replace(/\n/g, ' ');
       setText(typed);
       const wrong = parse(typed);
       setProblem(wrong);
       if (!wrong) change(typed);
+      else if (takesBack && !problem && text !== before.current) change(before.current);
     },
   };
   return (
     <>
-      {lines > 1 ? (
-        <textarea {...input} rows={lines} className="textarea textarea-sm min-h-0 w-full" />
+      {long || lines > 1 ? (
+        <textarea {...input} rows={long ? 2 : lines} className="textarea textarea-sm min-h-0 w-full" />
       ) : (
         <input {...input} list={listed} className={`input input-sm w-full ${mono ? 'mono' : ''}`} />
       )}
@@ -79,34 +92,6 @@ export function Typed({
         </p>
       ) : null}
     </>
-  );
-}
-
-/** Several lines of text, as typed. */
-export function LongText({
-  id,
-  label,
-  value,
-  change,
-  flush,
-}: {
-  id: string;
-  label: string;
-  value: string;
-  change: (text: string) => void;
-  flush: () => void;
-}) {
-  return (
-    <textarea
-      id={id}
-      aria-label={label}
-      dir="auto"
-      className="textarea textarea-sm min-h-0 w-full"
-      rows={2}
-      value={value}
-      onChange={(event) => change(event.target.value)}
-      onBlur={flush}
-    />
   );
 }
 

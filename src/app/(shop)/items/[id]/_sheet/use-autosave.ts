@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { ItemPatch } from '@/core/item/item';
 import { ApiProblem, api } from '@/ui/data/api';
+import { sentenceOf } from '@/ui/data/sentence';
 
 const delayMs = 500;
 const keyOf = (itemId: number) => `netting.unsaved.${itemId}`;
@@ -25,6 +26,11 @@ function readKept(itemId: number): Kept | null {
     return null;
   }
 }
+
+const without = (patch: ItemPatch, refused: ReadonlyMap<keyof ItemPatch, unknown>): ItemPatch =>
+  refused.size === 0
+    ? patch
+    : Object.fromEntries(Object.entries(patch).filter(([field]) => !refused.has(field as keyof ItemPatch))); // keys of a patch
 
 /** What was typed into a new sheet whose storing nobody heard of: stored now, or what is missing added to it. */
 async function storeKept({ patch, key }: Kept, tell: (born: Born) => void): Promise<void> {
@@ -63,6 +69,8 @@ export function useAutosave(
   const later = useRef<() => void>(() => undefined);
   /** While two versions of a field wait for a choice nothing is sent: leaving the field must not ask again. */
   const undecided = useRef(false);
+  /** What was refused stays here until it is written anew; the rest is saved without it. */
+  const refused = useRef(new Map<keyof ItemPatch, SaveState>());
   const saved = useRef(onSaved);
   saved.current = onSaved;
   const told = useRef(onBorn);
@@ -79,12 +87,16 @@ export function useAutosave(
 
   const keep = useCallback(() => {
     if (idNow() === 0) key.current ||= crypto.randomUUID();
-    if (Object.keys(waiting.current).length)
-      localStorage.setItem(
-        keyOf(idNow()),
-        JSON.stringify({ baseVersion: base.current, patch: waiting.current, key: key.current }),
-      );
-    else localStorage.removeItem(keyOf(idNow()));
+    try {
+      if (Object.keys(waiting.current).length)
+        localStorage.setItem(
+          keyOf(idNow()),
+          JSON.stringify({ baseVersion: base.current, patch: waiting.current, key: key.current }),
+        );
+      else localStorage.removeItem(keyOf(idNow()));
+    } catch {
+      // The browser has no room for it: it is still on the page, and on its way to the server.
+    }
     setPatch({ ...waiting.current });
   }, [idNow]);
 
@@ -92,7 +104,7 @@ export function useAutosave(
     async (keepalive: boolean, isAsked = false) => {
       if (timer.current) clearTimeout(timer.current);
       timer.current = null;
-      const sent = waiting.current;
+      const sent = without(waiting.current, refused.current);
       const isNew = idNow() === 0;
       if (busy.current || undecided.current || (Object.keys(sent).length === 0 && !(isNew && isAsked))) return;
       busy.current = true;
@@ -119,8 +131,9 @@ export function useAutosave(
           if (waiting.current[field] === sent[field]) delete waiting.current[field]; // keys of a patch
         waiting.current = { ...waiting.current };
         keep();
-        again = Object.keys(waiting.current).length > 0;
-        setState(again ? { kind: 'typing' } : { kind: 'saved', at: new Date() });
+        again = Object.keys(without(waiting.current, refused.current)).length > 0;
+        const [first] = refused.current.values();
+        setState(again ? { kind: 'typing' } : (first ?? { kind: 'saved', at: new Date() }));
       } catch (error) {
         if (error instanceof ApiProblem && error.code === 'conflict') {
           undecided.current = true;
@@ -132,9 +145,14 @@ export function useAutosave(
             })),
           ); // the server names fields of the item and their values as JSON
           setState({ kind: 'refused', message: error.message });
-        } else if (error instanceof ApiProblem && error.code !== 'offline' && error.status < 500)
-          setState({ kind: 'refused', message: error.message, field: error.field?.replace(/^patch\./, '') });
-        else {
+        } else if (error instanceof ApiProblem && error.code !== 'offline' && error.status < 500) {
+          const field = error.field?.replace(/^(?:patch|fields)\./, '');
+          const state: SaveState = { kind: 'refused', message: sentenceOf(error), field };
+          const name = field?.split('.')[0] as keyof ItemPatch; // a field of the patch that was sent, if any
+          if (Object.hasOwn(sent, name)) refused.current.set(name, state);
+          again = Object.hasOwn(sent, name) && Object.keys(sent).length > 1;
+          setState(state);
+        } else {
           setState({ kind: 'offline' });
           timer.current = setTimeout(() => later.current(), 3_000);
         }
@@ -170,6 +188,7 @@ export function useAutosave(
   const change = useCallback(
     (part: ItemPatch) => {
       waiting.current = { ...waiting.current, ...part };
+      for (const field of Object.keys(part)) refused.current.delete(field as keyof ItemPatch); // keys of a patch
       keep();
       setState({ kind: 'typing' });
       if (timer.current) clearTimeout(timer.current);

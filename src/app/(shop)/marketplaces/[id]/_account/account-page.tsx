@@ -41,7 +41,7 @@ export function AccountPage({ accountId }: { accountId: number }) {
           All accounts
         </Link>
       </PageHead>
-      <div className="grid grid-cols-[minmax(0,1fr)_24rem] max-lg:grid-cols-1">
+      <div className="grid grid-cols-[minmax(0,1fr)_24rem] max-lg:grid-cols-[minmax(0,1fr)]">
         <div className="min-w-0">
           <RuleNews account={account} changed={changed} />
           <Belongs account={account} changed={changed} />

@@ -1,0 +1,5 @@
+import { NotThere } from '@/ui/controls/states';
+
+export default function NotFound() {
+  return <NotThere />;
+}
