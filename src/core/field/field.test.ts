@@ -10,6 +10,7 @@ import {
   fieldValue,
   itemFieldEntries,
   type Kind,
+  makeField,
   withFieldValue,
 } from '.';
 
@@ -259,4 +260,19 @@ test('combinations keep their keys through text', () => {
   expect(new Set(rows.map((row) => combinationKey(row.values))).size).toBe(2);
   expect(Object.keys(combinationFields)).toEqual(['on', 'sku', 'quantity', 'price', 'barcode']);
   expect(itemFieldEntries.sku.traits.identifies).toBe(true);
+});
+
+test('a field without a schema of its own takes what its kind takes, or nothing', () => {
+  const count = makeField('item', 'own.count', { label: 'Count', kind: { is: 'whole', least: 1, most: 9 } });
+  expect(count.schema.safeParse(null).success).toBe(true);
+  expect(count.schema.safeParse(5).success).toBe(true);
+  expect(count.schema.safeParse(12).success).toBe(false);
+});
+
+test('what is read is judged at once: an amount, a weight or a length beyond every measure is refused', () => {
+  const read = (id: string, text: string) => fieldsFor().item(id)?.read(text, { currency: 'EUR' });
+  expect(read('price', '100,000,000.01')).toEqual({ problem: 'At most 100,000,000' });
+  expect(read('price', '100,000,000')).toEqual({ value: 10_000_000_000 });
+  expect(read('weightGrams', '2000 kg')).toHaveProperty('problem');
+  expect(read('lengthMm', '90 m')).toHaveProperty('problem');
 });

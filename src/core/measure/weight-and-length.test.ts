@@ -74,3 +74,10 @@ test('a weight written as pounds and ounces is read as what it weighs, never lig
     }),
   );
 });
+
+test.each([
+  ['540 grams', 540],
+  ['540 g', 540],
+  ['¾ kg', 750],
+  ['1 kilo', 1_000],
+])('%s are %i grams', (text, grams) => expect(parseWeight(text)).toBe(grams));

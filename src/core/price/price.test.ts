@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { roundings } from '../measure';
 import { sampleRules } from '../testing.test-data';
-import { feesOf, labelFor, netOf, priceFor } from '.';
+import { feesOf, labelFor, type Net, netOf, priceFor } from '.';
+import { reaches } from './solve';
 
 const { fees } = sampleRules();
 const base = {
@@ -78,4 +79,13 @@ test('the solved price reaches the goal and one rounding step lower does not', (
 test('never under the floor, and null when no price can reach it', () => {
   expect(priceFor(base, { kind: 'net', amount: 0 }, roundings.ninetyNine, 20_000)).toBe(20_099);
   expect(priceFor(base, { kind: 'margin', basisPoints: 9_900 }, roundings.none)).toBeNull();
+});
+
+test('exactly what is wanted is enough', () => {
+  const net = { net: 3_000, price: 10_000, cost: 6_000 } as Net;
+  expect(reaches(net, { kind: 'net', amount: 3_000 })).toBe(true);
+  expect(reaches(net, { kind: 'margin', basisPoints: 3_000 })).toBe(true);
+  expect(reaches(net, { kind: 'margin', basisPoints: 3_001 })).toBe(false);
+  expect(reaches(net, { kind: 'return', basisPoints: 5_000 })).toBe(true);
+  expect(reaches(net, { kind: 'return', basisPoints: 5_001 })).toBe(false);
 });

@@ -13,6 +13,7 @@ import {
   planRow,
   type RowInput,
   readKey,
+  readPhotoRefs,
   recognise,
   repairCell,
   rowsOf,
@@ -339,4 +340,16 @@ describe('a row', () => {
     });
     expect(plan({}, { record: null })).toMatchObject({ kind: 'refused' });
   });
+});
+
+test('a cell may name photos by number and by address side by side; a name may hold blanks', () => {
+  const hash = 'a'.repeat(64);
+  expect(readPhotoRefs(`${hash} https://shop.example/1.jpg`)).toEqual({ refs: [hash, 'https://shop.example/1.jpg'] });
+  expect(readPhotoRefs('front side.jpg; back.png')).toEqual({ refs: ['front side.jpg', 'back.png'] });
+});
+
+test('a column that says as much for either sign is read with the point', () => {
+  const price = column('price');
+  expect(shapeOf(price, [{ text: '1,5' }, { text: '1.5' }]).decimal).toBe('.');
+  expect(shapeOf(price, [{ text: '1,5' }, { text: '2,5' }, { text: '1.5' }]).decimal).toBe(',');
 });
