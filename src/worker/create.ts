@@ -8,7 +8,7 @@ import { isSwitchedOff } from '../services/records/is-switched-off';
 import { endedOpen, type OpenCreate, uncertainFor } from '../services/records/open-create';
 import type { JobRow } from './claim';
 import { clipIdOf } from './clip';
-import type { Sent } from './finish';
+import type { Sent } from './outcome/sent';
 import { freeze, hashesOf, type Lane, type ListingRow, photoIds } from './prepare';
 
 const keyHours = 23;

@@ -9,8 +9,8 @@ import { type Connector, LostLease, type Session } from '../markets';
 import { photoFor } from '../photos/shaped';
 import type { LoadedAccount } from '../services/records/load-accounts';
 import type { JobRow } from './claim';
-import { told } from './finish';
 import { isHeld } from './held';
+import { told } from './outcome/close';
 
 /** An account under way: urgent work speaks through a session of its own, whose requests go first. */
 export type Lane = { account: LoadedAccount; session: Session; worker: string };

@@ -3,8 +3,11 @@ import { planListing } from '../core/sync';
 import type { Connector } from '../markets';
 import type { computeRow } from '../services/records/compute-row';
 import type { JobRow } from './claim';
-import { finishFailed, finishGone, postpone, storeEnded } from './finish';
 import { takePlace } from './new-listings';
+import { finishFailed } from './outcome/finish-failed';
+import { finishGone } from './outcome/finish-gone';
+import { postpone } from './outcome/postpone';
+import { storeEnded } from './outcome/store-ended';
 import { freeze, type Lane, type ListingRow } from './prepare';
 
 /**

@@ -12,18 +12,16 @@ import { loadItem } from '../services/records/load-items';
 import type { JobRow } from './claim';
 import { clipIdOf } from './clip';
 import { create, findMade, made, openCreate, switchedOffId, Unsettled } from './create';
-import {
-  finishFailed,
-  finishGone,
-  finishNothing,
-  finishSent,
-  notTaken,
-  postpone,
-  type Sent,
-  storeEnded,
-  storeTaken,
-} from './finish';
 import { givePlace, takePlace } from './new-listings';
+import { finishFailed } from './outcome/finish-failed';
+import { finishGone } from './outcome/finish-gone';
+import { finishNothing } from './outcome/finish-nothing';
+import { finishSent } from './outcome/finish-sent';
+import { notTaken } from './outcome/not-taken';
+import { postpone } from './outcome/postpone';
+import type { Sent } from './outcome/sent';
+import { storeEnded } from './outcome/store-ended';
+import { storeTaken } from './outcome/store-taken';
 import { freeze, hashesOf, type Lane, type ListingRow, namesPhotos, photoIds } from './prepare';
 import { endForRenewal } from './renew';
 

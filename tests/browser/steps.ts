@@ -1,8 +1,10 @@
 import { type Cookie, expect, type Page } from '@playwright/test';
+import { countHands } from './hands';
 
 export const owner = { email: 'owner@grainhouse.example', password: 'harbour-light-35' };
 
 export async function signIn(page: Page): Promise<void> {
+  await countHands(page);
   await page.goto('/sign-in');
   await page.getByLabel('E-mail address').fill(owner.email);
   await page.getByLabel('Password').fill(owner.password);
@@ -14,6 +16,7 @@ let cookies: Cookie[] | null = null;
 
 /** Signed in already, as after an earlier visit; the page itself is opened by what comes next. */
 export async function signedIn(page: Page): Promise<void> {
+  await countHands(page);
   const context = page.context();
   if (!cookies) {
     await signIn(page);

@@ -4,7 +4,6 @@
  * and they make a word look like another.
  */
 const unseen =
-  // biome-ignore lint/suspicious/noControlCharactersInRegex: they are what is looked for
   /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u009F\u202A-\u202E\uFFFE\uFFFF]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
 
 /** A JSON value as it is stored: its texts, however deep, without characters that nobody can see. */

@@ -5,8 +5,9 @@ import { closeDatabase, database } from '../../../src/db/client';
 import { job, listing } from '../../../src/db/schema';
 import { LostLease } from '../../../src/markets';
 import { claimOthers } from '../../../src/worker/claim';
-import { finishFailed, finishNothing } from '../../../src/worker/finish';
 import { reclaimJobs } from '../../../src/worker/lanes';
+import { finishFailed } from '../../../src/worker/outcome/finish-failed';
+import { finishNothing } from '../../../src/worker/outcome/finish-nothing';
 import { freeze, type Lane } from '../../../src/worker/prepare';
 import { readyItem } from '../../support/items';
 

@@ -258,7 +258,7 @@ describe('ways to say the title', () => {
 });
 
 test('the longest side and the shortest side have their own least', () => {
-  const rules = { max: 8, minLongestSide: 600, minShortestSide: 300 };
+  const rules = { min: 1, max: 8, minLongestSide: 600, minShortestSide: 300 };
   expect(isTooSmall({ hash: 'a', width: 900, height: 400 }, rules)).toBe(false);
   expect(isTooSmall({ hash: 'a', width: 900, height: 200 }, rules)).toBe(true);
   expect(isTooSmall({ hash: 'a', width: 500, height: 500 }, rules)).toBe(true);
