@@ -1,9 +1,9 @@
 import { config } from '../src/config';
 import { connectorOf } from '../src/markets';
 import type { Actor } from '../src/services/access/actor';
-import { connectByKey } from '../src/services/accounts/connect-by-key';
-import { finishConnect } from '../src/services/accounts/finish-connect';
-import { startConnect } from '../src/services/accounts/start-connect';
+import { connectByKey } from '../src/services/accounts/connect/connect-by-key';
+import { finishConnect } from '../src/services/accounts/connect/finish-connect';
+import { startConnect } from '../src/services/accounts/connect/start-connect';
 import { allowAccess, readKey } from './marketplaces';
 
 /** Connects a seller's accounts the way a person does: on the consent page, or with the key from its page. */

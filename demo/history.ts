@@ -1,7 +1,7 @@
 import { feesOf } from '../src/core/price';
 import type { Db } from '../src/db/client';
 import { item, sale } from '../src/db/schema';
-import { loadAccounts } from '../src/services/records/load-accounts';
+import { loadAccounts } from '../src/services/records/accounts/load-accounts';
 import type { DemoItem } from './catalogue';
 import { seeded } from './draw/scene';
 

@@ -1,5 +1,5 @@
 import { database } from '../db/client';
-import { type LoadedAccount, loadAccounts } from '../services/records/load-accounts';
+import { type LoadedAccount, loadAccounts } from '../services/records/accounts/load-accounts';
 
 const gatherMs = 3;
 

@@ -3,7 +3,7 @@ import { fullPace, paceOn, waitForNew } from '../core/sync';
 import { database } from '../db/client';
 import { rowsOf } from '../db/rows';
 import { job } from '../db/schema';
-import type { LoadedAccount } from '../services/records/load-accounts';
+import type { LoadedAccount } from '../services/records/accounts/load-accounts';
 
 /**
  * Which jobs of an account are making a new listing at the moment, or have tried and do not know yet. They count

@@ -7,7 +7,7 @@ import { job, listing, remotePhoto } from '../db/schema';
 import type { FrozenRequest } from '../db/schema/work';
 import { type Connector, LostLease, type Session } from '../markets';
 import { photoFor } from '../photos/shaped';
-import type { LoadedAccount } from '../services/records/load-accounts';
+import type { LoadedAccount } from '../services/records/accounts/load-accounts';
 import type { JobRow } from './claim';
 import { isHeld } from './held';
 import { told } from './outcome/close';

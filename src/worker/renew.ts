@@ -1,7 +1,7 @@
 import { NettingError } from '../core/errors';
 import { planListing } from '../core/sync';
 import type { Connector } from '../markets';
-import type { computeRow } from '../services/records/compute-row';
+import type { computeRow } from '../services/records/listings/compute-row';
 import type { JobRow } from './claim';
 import { takePlace } from './new-listings';
 import { finishFailed } from './outcome/finish-failed';

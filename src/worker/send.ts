@@ -7,8 +7,8 @@ import { alarmAfter, driftOf, notTakenFields, planListing, priorities, retryPaus
 import { database, isAway } from '../db/client';
 import { account as accountTable, listing } from '../db/schema';
 import { connectorOf, LostLease } from '../markets';
-import { computeRow } from '../services/records/compute-row';
-import { loadItem } from '../services/records/load-items';
+import { loadItem } from '../services/records/items/load-items';
+import { computeRow } from '../services/records/listings/compute-row';
 import type { JobRow } from './claim';
 import { clipIdOf } from './clip';
 import { create, findMade, made, openCreate, switchedOffId, Unsettled } from './create';

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import pino from 'pino';
 import { closeDatabase } from '../db/client';
 import { auditAndKeep } from '../services/audit/audit';
-import { planDailyRenewals } from '../services/listings/plan-daily-renewals';
+import { planDailyRenewals } from '../services/listings/renewal/plan-daily-renewals';
 import { planRoutines } from '../services/routines/plan-routines';
 import { runTask } from '../services/tasks/run-task';
 import { thinOld } from '../services/tasks/thin-old';

@@ -14,7 +14,7 @@ import { beginGathering } from '../../src/services/gathering/begin-gathering';
 import { beginSurvey } from '../../src/services/gathering/begin-survey';
 import { findFound } from '../../src/services/gathering/find-found';
 import { gatherStep } from '../../src/services/gathering/gather-step';
-import { openAccount } from '../../src/services/records/open-account';
+import { openAccount } from '../../src/services/records/accounts/open-account';
 import { claimTask } from '../../src/services/tasks/claim-task';
 import { runTask } from '../../src/services/tasks/run-task';
 import { type Figure, ratioFigure, time } from './measure';

@@ -4,11 +4,11 @@ import { photograph } from '../../demo/photos';
 import { connectAccounts, ownerActor } from '../../demo/shop';
 import { config } from '../../src/config';
 import { closeDatabase, database } from '../../src/db/client';
-import { findProducts } from '../../src/services/accounts/find-products';
-import { refreshRates } from '../../src/services/accounts/refresh-rates';
+import { findProducts } from '../../src/services/accounts/mapping/find-products';
+import { refreshRates } from '../../src/services/accounts/rates/refresh-rates';
 import { addPhoto } from '../../src/services/items/add-photo';
 import { createItem } from '../../src/services/items/create-item';
-import { loadAccounts } from '../../src/services/records/load-accounts';
+import { loadAccounts } from '../../src/services/records/accounts/load-accounts';
 import { film } from '../support/film';
 
 /** A shop with many plain items of one piece, and some that fit as many marketplaces as the demo's own do. */

@@ -2,7 +2,7 @@ import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
 import type { Item } from '../../src/core/item';
 import { type ComputedListing, computeListing } from '../../src/core/listing';
-import type { LoadedAccount } from '../../src/services/records/load-accounts';
+import type { LoadedAccount } from '../../src/services/records/accounts/load-accounts';
 import { type Figure, median } from './measure';
 
 const portion = 1_000;

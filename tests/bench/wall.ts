@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { database } from '../../src/db/client';
 import { countFlaws, findFlawed } from '../../src/services/photos/find-flaws';
-import { photoSummaries } from '../../src/services/records/sum-up-photos';
+import { photoSummaries } from '../../src/services/records/photos/sum-up-photos';
 import { type Figure, ratioFigure, sideBySide, time } from './measure';
 
 const db = database();

@@ -2,8 +2,8 @@ import { eq } from 'drizzle-orm';
 import { database } from '../../src/db/client';
 import { ownTransaction } from '../../src/db/raw';
 import { task } from '../../src/db/schema';
-import { changePortion } from '../../src/services/changes/change-portion';
-import { type EditTask, editStep } from '../../src/services/changes/edit-step';
+import { changePortion } from '../../src/services/changes/many/change-portion';
+import { type EditTask, editStep } from '../../src/services/changes/many/edit-step';
 
 /** Does one step of a task that it holds, begins the next one, says so, and waits in the middle of it to be killed. */
 async function half(id: number, holder: string): Promise<void> {

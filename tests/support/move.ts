@@ -3,8 +3,8 @@ import { config } from '../../src/config';
 import { closeDatabase, database } from '../../src/db/client';
 import { account } from '../../src/db/schema';
 import { seal } from '../../src/services/access/vault';
-import { loadAccounts } from '../../src/services/records/load-accounts';
-import { openAccount } from '../../src/services/records/open-account';
+import { loadAccounts } from '../../src/services/records/accounts/load-accounts';
+import { openAccount } from '../../src/services/records/accounts/open-account';
 
 /**
  * A shop's data copied to other ports goes on there: the marketplaces are told where their events go now, and links lead

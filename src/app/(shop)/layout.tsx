@@ -4,7 +4,7 @@ import { type ReactNode, Suspense } from 'react';
 import { hasOwner } from '@/services/access/set-up-owner';
 import { findAccounts } from '@/services/accounts/find-accounts';
 import { progress } from '@/services/outbox/sending-progress';
-import { stageCounts } from '@/services/records/count-stages';
+import { stageCounts } from '@/services/records/items/count-stages';
 import { Dock } from '@/ui/frame/dock';
 import { Launcher } from '@/ui/frame/launcher';
 import { Providers } from '@/ui/frame/providers';

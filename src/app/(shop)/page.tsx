@@ -1,6 +1,6 @@
 import { createLoader } from 'nuqs/server';
-import { countItems } from '@/services/records/count-items';
-import { findItems, findItemsSchema } from '@/services/records/find-items';
+import { countItems } from '@/services/records/items/count-items';
+import { findItems, findItemsSchema } from '@/services/records/items/find-items';
 import { filterOf, firstRows, inventoryParams } from './_inventory/filters';
 import { Inventory } from './_inventory/inventory';
 import { FirstData, type SearchParams } from './first-data';

@@ -174,7 +174,7 @@ function fits(
   return one.isLive === true && one.liveSince !== undefined && one.liveSince < daysBefore(today, liveForDays);
 }
 
-/** Whether an item is what a filter means. Pure; the database answers the same (`services/records/filter-sql`). */
+/** Whether an item is what a filter means. Pure; the database answers the same (`services/records/items/filter-sql`). */
 export function matches(filter: Filter, subject: Subject): boolean {
   if ('all' in filter) return filter.all.every((one) => matches(one, subject));
   if ('any' in filter) return filter.any.some((one) => matches(one, subject));

@@ -1,16 +1,16 @@
 import { z } from 'zod';
-import { appliedEditSchema, applyEdit, applyEditSchema } from '../../services/changes/apply-edit';
-import { commonValueSchema, commonValues, commonValuesSchema } from '../../services/changes/common-values';
-import { editConsequencesSchema } from '../../services/changes/consequences';
-import { editSchema, previewEditSchema } from '../../services/changes/edit-schema';
-import { findRunChanges, findRunChangesSchema, runChangesSchema } from '../../services/changes/find-run-changes';
-import { countEdit, previewCounts } from '../../services/changes/preview-counts';
-import { previewRowSchema, previewRows } from '../../services/changes/preview-rows';
+import { writeCells, writeCellsSchema, writtenCellsSchema } from '../../services/changes/commit/write-cells';
+import { appliedEditSchema, applyEdit, applyEditSchema } from '../../services/changes/many/apply-edit';
+import { commonValueSchema, commonValues, commonValuesSchema } from '../../services/changes/many/common-values';
+import { editSchema, previewEditSchema } from '../../services/changes/many/edit-schema';
+import { editConsequencesSchema } from '../../services/changes/preview/consequences';
+import { countEdit, previewCounts } from '../../services/changes/preview/preview-counts';
+import { previewRowSchema, previewRows } from '../../services/changes/preview/preview-rows';
 import { setOverride, setOverrideSchema } from '../../services/changes/set-override';
 import { takeOver, takeOverSchema } from '../../services/changes/take-over';
-import { undoneSchema, undoRun, undoRunSchema } from '../../services/changes/undo-run';
+import { findRunChanges, findRunChangesSchema, runChangesSchema } from '../../services/changes/undo/find-run-changes';
+import { undoneSchema, undoRun, undoRunSchema } from '../../services/changes/undo/undo-run';
 import { updateItem, updateItemSchema } from '../../services/changes/update-item';
-import { writeCells, writeCellsSchema, writtenCellsSchema } from '../../services/changes/write-cells';
 import { done, endpoint, streamed } from '../endpoint';
 import { lineStream } from '../text-stream';
 

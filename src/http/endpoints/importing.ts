@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { editConsequencesSchema } from '../../services/changes/consequences';
+import { editConsequencesSchema } from '../../services/changes/preview/consequences';
 import { beginCheck } from '../../services/importing/begin-check';
 import { beginImport, beginImportSchema, begunImportSchema } from '../../services/importing/begin-import';
 import { decideRows, decideRowsSchema } from '../../services/importing/decide-rows';

@@ -22,8 +22,8 @@ import { saveSettings } from '../../services/items/save-settings';
 import { splitVariations, splitVariationsSchema } from '../../services/items/split-variations';
 import { titleProposals, titleProposalsSchema } from '../../services/items/title-proposals';
 import { wordingProposals, wordingSchema } from '../../services/items/wording-proposals';
-import { loadCustomFields } from '../../services/records/load-custom-fields';
-import { readSettings, shopSettingsSchema, someSettingsSchema } from '../../services/records/read-settings';
+import { readSettings, shopSettingsSchema, someSettingsSchema } from '../../services/records/accounts/read-settings';
+import { loadCustomFields } from '../../services/records/items/load-custom-fields';
 import { done, endpoint } from '../endpoint';
 import { readLimited } from '../read-limited';
 

@@ -24,7 +24,7 @@ import { removeBadge } from '../../services/photos/remove-badge';
 import { saveBadge, saveBadgeSchema } from '../../services/photos/save-badge';
 import { modelSchema, sharedPhotoSchema, sharedPhotos, sharedPhotosSchema } from '../../services/photos/shared-photos';
 import { tieDrop, tieDropSchema } from '../../services/photos/tie-drop';
-import { keepPhoto } from '../../services/records/keep-photo';
+import { keepPhoto } from '../../services/records/photos/keep-photo';
 import { done, endpoint } from '../endpoint';
 import { keepBody } from '../keep-body';
 import { readLimited } from '../read-limited';

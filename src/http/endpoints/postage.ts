@@ -2,15 +2,15 @@ import { z } from 'zod';
 import { boxSchema } from '../../core/measure/parcel';
 import { rateSchema } from '../../core/measure/rate';
 import { quoteSchema, tariffSchema } from '../../core/price/postage';
-import { addBox, newBoxSchema } from '../../services/accounts/add-box';
-import { forgetRate, forgetRateSchema } from '../../services/accounts/forget-rate';
-import { quoteParcel, quoteParcelSchema } from '../../services/accounts/quote-parcel';
-import { rateHistory } from '../../services/accounts/rate-history';
-import { postagePaidSchema, recordPostage } from '../../services/accounts/record-postage';
-import { refreshRates } from '../../services/accounts/refresh-rates';
-import { refreshTariffs } from '../../services/accounts/refresh-tariffs';
-import { removeBox } from '../../services/accounts/remove-box';
-import { findBoxes } from '../../services/records/find-boxes';
+import { addBox, newBoxSchema } from '../../services/accounts/postage/add-box';
+import { quoteParcel, quoteParcelSchema } from '../../services/accounts/postage/quote-parcel';
+import { postagePaidSchema, recordPostage } from '../../services/accounts/postage/record-postage';
+import { refreshTariffs } from '../../services/accounts/postage/refresh-tariffs';
+import { removeBox } from '../../services/accounts/postage/remove-box';
+import { forgetRate, forgetRateSchema } from '../../services/accounts/rates/forget-rate';
+import { rateHistory } from '../../services/accounts/rates/rate-history';
+import { refreshRates } from '../../services/accounts/rates/refresh-rates';
+import { findBoxes } from '../../services/records/accounts/find-boxes';
 import { done, endpoint } from '../endpoint';
 
 /** Boxes, carriers and exchange rates. */

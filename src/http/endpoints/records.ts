@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { itemFilterSchema } from '../../core/filter';
-import { countItems } from '../../services/records/count-items';
-import { stageCounts, stageCountsSchema } from '../../services/records/count-stages';
-import { fieldViewSchema, findFields, findFieldsSchema } from '../../services/records/find-fields';
-import { findItems, findItemsSchema, foundPageSchema } from '../../services/records/find-items';
-import { knownWords, wordsSchema } from '../../services/records/known-words';
+import { countItems } from '../../services/records/items/count-items';
+import { stageCounts, stageCountsSchema } from '../../services/records/items/count-stages';
+import { fieldViewSchema, findFields, findFieldsSchema } from '../../services/records/items/find-fields';
+import { findItems, findItemsSchema, foundPageSchema } from '../../services/records/items/find-items';
+import { knownWords, wordsSchema } from '../../services/records/items/known-words';
 import { findSearches, savedSearchSchema } from '../../services/searches/find-searches';
 import { removeSearch } from '../../services/searches/remove-search';
 import { newSearchSchema, saveSearch } from '../../services/searches/save-search';

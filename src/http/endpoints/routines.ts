@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { routineFileSchema, routineSchema } from '../../core/edit';
-import { appliedEditSchema } from '../../services/changes/apply-edit';
+import { appliedEditSchema } from '../../services/changes/many/apply-edit';
 import { findRoutines, foundRoutineSchema } from '../../services/routines/find-routines';
 import { runRoutine } from '../../services/routines/run-routine';
 import { changeRoutine, changeRoutineSchema, removeRoutine, saveRoutine } from '../../services/routines/save-routine';

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { findTemplates, templateViewSchema } from '../../services/listings/find-templates';
-import { removeTemplate } from '../../services/listings/remove-template';
-import { saveTemplate } from '../../services/listings/save-template';
-import { templateInputSchema } from '../../services/listings/template-input';
-import { triedTemplateSchema, tryTemplate } from '../../services/listings/try-template';
+import { findTemplates, templateViewSchema } from '../../services/listings/templates/find-templates';
+import { removeTemplate } from '../../services/listings/templates/remove-template';
+import { saveTemplate } from '../../services/listings/templates/save-template';
+import { templateInputSchema } from '../../services/listings/templates/template-input';
+import { triedTemplateSchema, tryTemplate } from '../../services/listings/templates/try-template';
 import { done, endpoint } from '../endpoint';
 
 const tryIt = templateInputSchema.extend({ id: z.number().int().positive().nullable().default(null) });

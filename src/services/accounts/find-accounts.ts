@@ -9,9 +9,9 @@ import { driftRulesSchema, fullPace, noRenewal, ownPaceSchema, paceOn, renewalRu
 import { database } from '../../db/client';
 import { accountStates } from '../../db/schema';
 import { connectorOf, connectors } from '../../markets';
-import { accountCounts } from '../records/count-listings';
-import { unheardSince } from '../records/hearing';
-import { loadAccounts } from '../records/load-accounts';
+import { loadAccounts } from '../records/accounts/load-accounts';
+import { accountCounts } from '../records/listings/count-listings';
+import { unheardSince } from '../records/listings/hearing';
 
 export const accountViewSchema = z.object({
   id: z.number(),

@@ -2,10 +2,10 @@ import { and, asc, eq, gt } from 'drizzle-orm';
 import type { Executor } from '../../db/client';
 import { ownTransaction } from '../../db/raw';
 import { account, item, type TaskRow } from '../../db/schema';
-import { targetDrafts } from '../changes/target-drafts';
-import { advanceTask } from '../records/advance-task';
-import { holdItems } from '../records/hold-items';
-import { refreshListings } from '../records/refresh-listings';
+import { targetDrafts } from '../changes/commit/target-drafts';
+import { holdItems } from '../records/items/hold-items';
+import { refreshListings } from '../records/listings/refresh-listings';
+import { advanceTask } from '../records/tasks/advance-task';
 
 const portion = 300;
 

@@ -8,10 +8,10 @@ import { pricingSchema } from '../../core/price';
 import { database, transaction } from '../../db/client';
 import { account } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { countItems } from '../records/count-items';
-import { recheckListings } from '../records/recheck-listings';
-import { holderHere, startTask } from '../records/start-task';
-import { workOnTask } from '../records/work-on-task';
+import { countItems } from '../records/items/count-items';
+import { recheckListings } from '../records/listings/recheck-listings';
+import { holderHere, startTask } from '../records/tasks/start-task';
+import { workOnTask } from '../records/tasks/work-on-task';
 import { targetStep } from './target-step';
 
 const json: z.ZodType<Json> = z.json();

@@ -5,7 +5,7 @@ import { database, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { setting } from '../../db/schema';
 import { systemActor } from '../access/actor';
-import { enqueueJobs, stockFields } from '../records/enqueue-jobs';
+import { enqueueJobs, stockFields } from '../records/listings/enqueue-jobs';
 import { checks, type Finding, staleOffer } from './checks';
 import { photoFiles } from './photo-files';
 

@@ -3,7 +3,7 @@ import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { account } from '../../db/schema';
 import { unseal } from '../access/vault';
-import { isThere } from '../records/is-there';
+import { isThere } from '../records/items/is-there';
 
 /** One thing that does not add up: what it is called, and where to look. */
 export type Finding = { text: string; item: number | null };

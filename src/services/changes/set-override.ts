@@ -4,8 +4,8 @@ import { listingField } from '../../core/field';
 import { jsonSchema } from '../../core/json';
 import { transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
-import { commitItems } from './commit-items';
-import { allCommitted } from './refusal-error';
+import { commitItems } from './commit/commit-items';
+import { allCommitted } from './commit/refusal-error';
 
 const fieldName = z
   .string()

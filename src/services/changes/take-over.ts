@@ -3,9 +3,9 @@ import { NettingError } from '../../core/errors';
 import { fieldValue, itemFieldIds, takeable } from '../../core/field';
 import { transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
-import { loadItem } from '../records/load-items';
-import { commitItems } from './commit-items';
-import { allCommitted } from './refusal-error';
+import { loadItem } from '../records/items/load-items';
+import { commitItems } from './commit/commit-items';
+import { allCommitted } from './commit/refusal-error';
 
 export const takeOverSchema = z
   .object({

@@ -7,8 +7,8 @@ import { type Json, sameJson } from '../../core/json';
 import { type Executor, transaction } from '../../db/client';
 import { changeRecord } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { commitItems } from './commit-items';
-import { allCommitted } from './refusal-error';
+import { commitItems } from './commit/commit-items';
+import { allCommitted } from './commit/refusal-error';
 
 export const updateItemSchema = z
   .object({

@@ -6,10 +6,10 @@ import { database, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { fileExport, task } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { fileColumns } from '../records/file-columns';
-import { knowSelection, selectionSchema, selectionWhere } from '../records/selection';
-import { holderHere, startTask } from '../records/start-task';
-import { workOnTask } from '../records/work-on-task';
+import { fileColumns } from '../records/items/file-columns';
+import { knowSelection, selectionSchema, selectionWhere } from '../records/items/selection';
+import { holderHere, startTask } from '../records/tasks/start-task';
+import { workOnTask } from '../records/tasks/work-on-task';
 import { type ExportTask, exportStep } from './export-step';
 import { type ExportColumn, exportKinds, otherColumns } from './other-rows';
 

@@ -8,7 +8,7 @@ import { type Column, exportHeader, placeOf } from '../../core/table';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { type Format, formats } from '../../files';
-import { fileColumns } from '../records/file-columns';
+import { fileColumns } from '../records/items/file-columns';
 import { findExport } from './find-exports';
 
 export const exportFileSchema = z.object({

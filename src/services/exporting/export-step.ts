@@ -2,10 +2,10 @@ import { eq, inArray, sql } from 'drizzle-orm';
 import { rowsOf } from '../../core/table';
 import { type Executor, transaction } from '../../db/client';
 import { fileExport, fileExportRow, listing, type TaskRow } from '../../db/schema';
-import { advanceTask } from '../records/advance-task';
-import { fileColumns } from '../records/file-columns';
-import { groupByItem, loadItems } from '../records/load-items';
-import { accountsIn, tableRecord } from '../records/table-record';
+import { fileColumns } from '../records/items/file-columns';
+import { groupByItem, loadItems } from '../records/items/load-items';
+import { accountsIn, tableRecord } from '../records/items/table-record';
+import { advanceTask } from '../records/tasks/advance-task';
 import { type ExportRow, otherRows } from './other-rows';
 
 /** These items, in the order of their numbers, as rows of this export. */

@@ -3,8 +3,8 @@ import { z } from 'zod';
 import { usualColumns } from '../../core/table';
 import { database } from '../../db/client';
 import { columnSet } from '../../db/schema';
-import { fileColumns } from '../records/file-columns';
-import { knownAttributes } from '../records/known-attributes';
+import { fileColumns } from '../records/items/file-columns';
+import { knownAttributes } from '../records/items/known-attributes';
 import { type ExportColumn, otherColumns } from './other-rows';
 
 const columnSchema = z.array(z.object({ id: z.string(), label: z.string() }));

@@ -5,9 +5,9 @@ import { type KnotState, knotLabels } from '../../core/sync';
 import type { Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { changeRecord, item, listing } from '../../db/schema';
-import { recordedField } from '../changes/present-value';
-import { loadAccounts } from '../records/load-accounts';
-import { loadCustomFields } from '../records/load-custom-fields';
+import { recordedField } from '../changes/preview/present-value';
+import { loadAccounts } from '../records/accounts/load-accounts';
+import { loadCustomFields } from '../records/items/load-custom-fields';
 import { eachSale, saleCells, salesColumns } from '../stock/export-sales';
 
 export const exportKinds = ['items', 'listings', 'history', 'sales'] as const;

@@ -4,7 +4,7 @@ import { NettingError } from '../../core/errors';
 import { type Tx, transaction } from '../../db/client';
 import { account, foundListing, gathering, gatheringModes } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { startTask } from '../records/start-task';
+import { startTask } from '../records/tasks/start-task';
 import { choiceWhere, foundChoiceSchema } from './found-filter';
 import type { GatherTask } from './gather-step';
 

@@ -3,9 +3,9 @@ import { z } from 'zod';
 import { database, transaction } from '../../db/client';
 import { account, task } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { openAccount } from '../records/open-account';
-import { holderHere, startTask } from '../records/start-task';
-import { workOnTask } from '../records/work-on-task';
+import { openAccount } from '../records/accounts/open-account';
+import { holderHere, startTask } from '../records/tasks/start-task';
+import { workOnTask } from '../records/tasks/work-on-task';
 import { type SurveyTask, surveyStep } from './survey-step';
 
 export const begunSurveySchema = z.object({ taskId: z.number(), finished: z.boolean() });

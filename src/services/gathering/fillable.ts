@@ -3,9 +3,9 @@ import type { Item, ItemPatch } from '../../core/item';
 import { diff } from '../../core/sync';
 import type { Tx } from '../../db/client';
 import type { ListingRow } from '../../db/schema';
-import { computeRow } from '../records/compute-row';
-import { holdItems } from '../records/hold-items';
-import type { LoadedAccount } from '../records/load-accounts';
+import type { LoadedAccount } from '../records/accounts/load-accounts';
+import { holdItems } from '../records/items/hold-items';
+import { computeRow } from '../records/listings/compute-row';
 
 /** These are an item's own from its beginning. */
 const never = new Set(['sku', 'axes', 'variations']);

@@ -13,7 +13,7 @@ import {
   matchQuestion,
   task,
 } from '../../db/schema';
-import { loadAccounts } from '../records/load-accounts';
+import { loadAccounts } from '../records/accounts/load-accounts';
 import { keyOfFound, keyOfItem } from './thing-keys';
 
 const sideSchema = z.object({

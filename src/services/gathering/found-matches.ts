@@ -2,7 +2,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { foundListing } from '../../db/schema';
-import { itemMatchSchema, matchItems } from '../listings/match-items';
+import { itemMatchSchema, matchItems } from '../listings/links/match-items';
 import { isIn } from './found-filter';
 
 export const foundMatchesQuerySchema = z.object({

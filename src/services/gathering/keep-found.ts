@@ -3,7 +3,7 @@ import { toldBy } from '../../core/gather';
 import type { Executor } from '../../db/client';
 import { foundListing } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
-import type { LoadedAccount } from '../records/load-accounts';
+import type { LoadedAccount } from '../records/accounts/load-accounts';
 
 const textOf = (value: unknown, most: number) => (typeof value === 'string' ? value.slice(0, most) : '');
 const numberOf = (value: unknown) => (typeof value === 'number' && Number.isInteger(value) ? value : null);

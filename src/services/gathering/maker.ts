@@ -1,5 +1,5 @@
 import type { Actor } from '../access/actor';
-import type { LoadedAccount } from '../records/load-accounts';
+import type { LoadedAccount } from '../records/accounts/load-accounts';
 
 /** On whose behalf things are brought in, by which wishes, from which accounts. */
 export type Maker = {

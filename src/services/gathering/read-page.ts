@@ -1,7 +1,7 @@
 import { and, eq, isNull, lt, sql } from 'drizzle-orm';
 import type { Executor } from '../../db/client';
 import { foundListing } from '../../db/schema';
-import { openAccount } from '../records/open-account';
+import { openAccount } from '../records/accounts/open-account';
 import { isWaiting } from './found-filter';
 import { keepFound } from './keep-found';
 

@@ -1,6 +1,6 @@
 import { database } from '../../db/client';
 import type { TaskRow } from '../../db/schema';
-import { advanceTask } from '../records/advance-task';
+import { advanceTask } from '../records/tasks/advance-task';
 import { forgetGone, readPage } from './read-page';
 import { waitOut } from './wait-out';
 

@@ -2,10 +2,10 @@ import { and, asc, inArray, isNotNull } from 'drizzle-orm';
 import type { PhotoPrint, Thing } from '../../core/match';
 import type { Executor } from '../../db/client';
 import { type FoundRow, itemPhoto, listing } from '../../db/schema';
-import type { CandidateItem } from '../listings/candidate-items';
-import { thingOfItem, thingOfListing } from '../listings/match-things';
-import type { LoadedAccount } from '../records/load-accounts';
-import { printsLookedAt } from '../records/photo-prints';
+import type { CandidateItem } from '../listings/links/candidate-items';
+import { thingOfItem, thingOfListing } from '../listings/links/match-things';
+import type { LoadedAccount } from '../records/accounts/load-accounts';
+import { printsLookedAt } from '../records/photos/photo-prints';
 import { keyOfFound, keyOfItem, placeOfAccount } from './thing-keys';
 
 /** So many of a thing's photos are compared. */

@@ -3,8 +3,8 @@ import { NettingError } from '../../core/errors';
 import { database, transaction } from '../../db/client';
 import { fileImport, fileImportRow, task } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { holderHere, startTask } from '../records/start-task';
-import { workOnTask } from '../records/work-on-task';
+import { holderHere, startTask } from '../records/tasks/start-task';
+import { workOnTask } from '../records/tasks/work-on-task';
 import { type CheckTask, checkStep, noCounts } from './check-step';
 import { loadImport } from './load-import';
 

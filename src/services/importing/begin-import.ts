@@ -4,9 +4,9 @@ import { NettingError } from '../../core/errors';
 import { database, transaction } from '../../db/client';
 import { fileImport, fileImportRow, run, task } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { sendPartSchema } from '../changes/queue-changes';
-import { holderHere, startTask } from '../records/start-task';
-import { workOnTask } from '../records/work-on-task';
+import { sendPartSchema } from '../changes/commit/queue-changes';
+import { holderHere, startTask } from '../records/tasks/start-task';
+import { workOnTask } from '../records/tasks/work-on-task';
 import { type ImportTask, importStep } from './import-step';
 import { loadImport } from './load-import';
 

@@ -4,9 +4,9 @@ import { type Column, planRow, type RowOptions, type Shape, shapeOf } from '../.
 import { database, type Executor } from '../../db/client';
 import { fileExport, fileExportRow, type fileImportRow, type ImportCounts, listing } from '../../db/schema';
 import type { FileRow } from '../../files';
-import type { FileColumns } from '../records/file-columns';
-import { groupByItem, loadItems } from '../records/load-items';
-import { accountsIn, tableRecord } from '../records/table-record';
+import type { FileColumns } from '../records/items/file-columns';
+import { groupByItem, loadItems } from '../records/items/load-items';
+import { accountsIn, tableRecord } from '../records/items/table-record';
 import { type Identity, identifyRows } from './identify-rows';
 
 type KeptRow = Omit<typeof fileImportRow.$inferInsert, 'importId'>;

@@ -4,8 +4,8 @@ import { isPhotoAddress, isPhotoHash } from '../../core/table';
 import { database } from '../../db/client';
 import { eachPhoto } from '../../files';
 import { fetchPicture } from '../../photos/fetch-picture';
-import { keepPhoto } from '../records/keep-photo';
-import { knownPhotos } from '../records/known-photos';
+import { keepPhoto } from '../records/photos/keep-photo';
+import { knownPhotos } from '../records/photos/known-photos';
 
 /** What a cell calls a photo → its hash, or why there is none. */
 export type FetchedPhotos = Map<string, { hash: string } | { why: string }>;

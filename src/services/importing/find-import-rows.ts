@@ -4,7 +4,7 @@ import type { CellPlan } from '../../core/table';
 import { database } from '../../db/client';
 import { likeText } from '../../db/like';
 import { fileImportRow, importRowKinds } from '../../db/schema';
-import { fileColumns } from '../records/file-columns';
+import { fileColumns } from '../records/items/file-columns';
 
 export const findImportRowsSchema = z.object({
   kind: z.enum(importRowKinds).optional(),

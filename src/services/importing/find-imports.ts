@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { tiedBy } from '../../core/table';
 import { database } from '../../db/client';
 import { fileImport } from '../../db/schema';
-import { fileColumns } from '../records/file-columns';
+import { fileColumns } from '../records/items/file-columns';
 import { type ImportRow, loadImport } from './load-import';
 
 const countsSchema = z.object({

@@ -5,11 +5,11 @@ import { type CellPlan, placeOf } from '../../core/table';
 import type { Executor } from '../../db/client';
 import type { TaskRow } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit-items';
-import { recordChanges } from '../changes/record-changes';
+import { commitItems } from '../changes/commit/commit-items';
+import { recordChanges } from '../changes/commit/record-changes';
 import { createItemWithin } from '../items/create-item';
-import { knownPhotos } from '../records/known-photos';
-import { madeKey } from '../records/made-key';
+import { madeKey } from '../records/items/made-key';
+import { knownPhotos } from '../records/photos/known-photos';
 import type { StagedRow } from './changes-of';
 
 /**

@@ -3,8 +3,8 @@ import { type Recognised, recognise } from '../../core/table';
 import type { Executor } from '../../db/client';
 import { columnMemory } from '../../db/schema';
 import { formats, type Layout } from '../../files';
-import type { FileColumns } from '../records/file-columns';
-import { knownAttributes } from '../records/known-attributes';
+import type { FileColumns } from '../records/items/file-columns';
+import { knownAttributes } from '../records/items/known-attributes';
 import { signatureHash } from './column-memory';
 
 const sampled = 200;

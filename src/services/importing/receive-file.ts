@@ -7,7 +7,7 @@ import { database } from '../../db/client';
 import { fileImport } from '../../db/schema';
 import { archiveKind, keepStream, type Layout, layoutOf, limits, packedKind, sheetNames, takeTable } from '../../files';
 import type { Actor } from '../access/actor';
-import { fileColumns } from '../records/file-columns';
+import { fileColumns } from '../records/items/file-columns';
 import { noCounts } from './check-step';
 import { archivePath, importFolder, importPath } from './import-path';
 import { readStart, recogniseColumns } from './read-start';

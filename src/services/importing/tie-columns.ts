@@ -5,7 +5,7 @@ import { exportNamed, tiesByName } from '../../core/table';
 import { transaction } from '../../db/client';
 import { columnMemory, fileImport, fileImportRow } from '../../db/schema';
 import type { Layout } from '../../files';
-import { fileColumns } from '../records/file-columns';
+import { fileColumns } from '../records/items/file-columns';
 import { noCounts } from './check-step';
 import { signatureHash } from './column-memory';
 import { importOptionsSchema } from './find-imports';

@@ -1,9 +1,9 @@
 import { NettingError } from '../../core/errors';
 import { transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit-items';
-import { allCommitted } from '../changes/refusal-error';
-import { keepPhoto } from '../records/keep-photo';
+import { commitItems } from '../changes/commit/commit-items';
+import { allCommitted } from '../changes/commit/refusal-error';
+import { keepPhoto } from '../records/photos/keep-photo';
 
 /** Adds several pictures at the end, in their order, as one change: all of them or none. */
 export async function addPhotos(

@@ -2,10 +2,10 @@ import { z } from 'zod';
 import { emptyItemFields, type Item, itemSchema, planFor } from '../../core/item';
 import { homeCurrency } from '../../core/measure';
 import { database } from '../../db/client';
-import { belongsTo } from '../changes/target-drafts';
-import { loadAccounts } from '../records/load-accounts';
-import { loadCustomFields } from '../records/load-custom-fields';
-import { readSettings } from '../records/read-settings';
+import { belongsTo } from '../changes/commit/target-drafts';
+import { loadAccounts } from '../records/accounts/load-accounts';
+import { readSettings } from '../records/accounts/read-settings';
+import { loadCustomFields } from '../records/items/load-custom-fields';
 import { columnOf, type ItemSheet, itemSheetSchema } from './item-sheet';
 
 /** The same as a sheet, of an item that has no number yet. */

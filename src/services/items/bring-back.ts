@@ -6,10 +6,10 @@ import type { Json } from '../../core/json';
 import { transaction } from '../../db/client';
 import { changeRecord, listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit-items';
-import { allCommitted } from '../changes/refusal-error';
-import { knownPhotos } from '../records/known-photos';
-import { loadCustomFields } from '../records/load-custom-fields';
+import { commitItems } from '../changes/commit/commit-items';
+import { allCommitted } from '../changes/commit/refusal-error';
+import { loadCustomFields } from '../records/items/load-custom-fields';
+import { knownPhotos } from '../records/photos/known-photos';
 import { photoChanges } from './photo-changes';
 
 /** Brings one field back to what it was before a change. That is a change itself and can be returned again. */

@@ -18,17 +18,17 @@ import { database, type Executor, isDuplicate, transaction } from '../../db/clie
 import { newCombinationKey } from '../../db/combination-key';
 import { account, item, itemPhoto, listing, movement } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { freeSku } from '../changes/free-sku';
-import { recordChanges } from '../changes/record-changes';
-import { refusalError } from '../changes/refusal-error';
-import { takeSkus } from '../changes/take-skus';
-import { belongsTo } from '../changes/target-drafts';
-import { cleanRichText } from '../records/clean-rich-text';
-import type { LoadedAccount } from '../records/load-accounts';
-import { loadCustomFields } from '../records/load-custom-fields';
-import { loadItem } from '../records/load-items';
-import { refreshListings } from '../records/refresh-listings';
-import { sumUpPhotos } from '../records/sum-up-photos';
+import { freeSku } from '../changes/commit/free-sku';
+import { recordChanges } from '../changes/commit/record-changes';
+import { refusalError } from '../changes/commit/refusal-error';
+import { takeSkus } from '../changes/commit/take-skus';
+import { belongsTo } from '../changes/commit/target-drafts';
+import type { LoadedAccount } from '../records/accounts/load-accounts';
+import { cleanRichText } from '../records/items/clean-rich-text';
+import { loadCustomFields } from '../records/items/load-custom-fields';
+import { loadItem } from '../records/items/load-items';
+import { refreshListings } from '../records/listings/refresh-listings';
+import { sumUpPhotos } from '../records/photos/sum-up-photos';
 export const createItemSchema = z
   .object({
     fields: itemPatchSchema.default({}),

@@ -14,11 +14,11 @@ import { knotStates } from '../../core/sync/state';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { job, type ListingRow, listing } from '../../db/schema';
-import { computeRow } from '../records/compute-row';
-import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
-import { loadCustomFields } from '../records/load-custom-fields';
-import { loadItem } from '../records/load-items';
-import { readSettings } from '../records/read-settings';
+import { type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
+import { readSettings } from '../records/accounts/read-settings';
+import { loadCustomFields } from '../records/items/load-custom-fields';
+import { loadItem } from '../records/items/load-items';
+import { computeRow } from '../records/listings/compute-row';
 
 export const sheetFieldSchema = listingValueSchema.extend({
   /** What it holds there: how it is read, shown and written. */

@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit-items';
-import { allCommitted } from '../changes/refusal-error';
+import { commitItems } from '../changes/commit/commit-items';
+import { allCommitted } from '../changes/commit/refusal-error';
 import { hash } from './order-photos';
 
 /** What a photo of a flaw shows; without words it is a photo like others again. */

@@ -1,8 +1,8 @@
 import { transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
-import { freeSku } from '../changes/free-sku';
+import { freeSku } from '../changes/commit/free-sku';
 import { updateItem } from '../changes/update-item';
-import { loadItem } from '../records/load-items';
+import { loadItem } from '../records/items/load-items';
 
 /** Gives an item a new stock number by the pattern, from what is known of it by now. */
 export async function numberItem(actor: Actor, itemId: number): Promise<{ sku: string; version: number }> {

@@ -4,9 +4,9 @@ import { NettingError } from '../../core/errors';
 import { type Executor, transaction } from '../../db/client';
 import { changeRecord, photoFile } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit-items';
-import { allCommitted } from '../changes/refusal-error';
-import { knownPhotos } from '../records/known-photos';
+import { commitItems } from '../changes/commit/commit-items';
+import { allCommitted } from '../changes/commit/refusal-error';
+import { knownPhotos } from '../records/photos/known-photos';
 import { photoChanges } from './photo-changes';
 
 export const hash = z.string().regex(/^[0-9a-f]{64}$/);

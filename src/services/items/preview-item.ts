@@ -10,10 +10,10 @@ import type { MarketRules } from '../../core/rules';
 import { knotStates } from '../../core/sync/state';
 import { database } from '../../db/client';
 import { listing } from '../../db/schema';
-import { cleanRichText } from '../records/clean-rich-text';
-import { computeRow } from '../records/compute-row';
-import { type LoadedAccount, loadAccounts } from '../records/load-accounts';
-import { loadItem } from '../records/load-items';
+import { type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
+import { cleanRichText } from '../records/items/clean-rich-text';
+import { loadItem } from '../records/items/load-items';
+import { computeRow } from '../records/listings/compute-row';
 
 export const previewValueSchema = listingValueSchema.extend({
   /** The value in words, as a person there reads it. */

@@ -4,7 +4,7 @@ import { type RowPlans, rowPlanSchema } from '../../core/item';
 import { transaction } from '../../db/client';
 import { setting } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { readSettings } from '../records/read-settings';
+import { readSettings } from '../records/accounts/read-settings';
 
 export const saveRowPlanSchema = z
   .object({

@@ -1,8 +1,8 @@
 import { database } from '../../db/client';
 import { setting } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { readSettings, type ShopSettings } from '../records/read-settings';
-import { recheckAccounts } from '../records/recheck-accounts';
+import { readSettings, type ShopSettings } from '../records/accounts/read-settings';
+import { recheckAccounts } from '../records/listings/recheck-accounts';
 
 /** Keeps the settings that are given; the others stay. */
 export async function saveSettings(actor: Actor, input: Partial<ShopSettings>): Promise<ShopSettings> {

@@ -4,7 +4,7 @@ import { combinationKey, type Variation, variationPrice } from '../../core/item'
 import { transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
 import { updateItem } from '../changes/update-item';
-import { holdItems } from '../records/hold-items';
+import { holdItems } from '../records/items/hold-items';
 import { createItemWithin } from './create-item';
 
 export const splitVariationsSchema = z

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { type TitleVersion, titleVersions } from '../../core/listing';
 import { database } from '../../db/client';
-import { loadAccounts } from '../records/load-accounts';
-import { loadItem } from '../records/load-items';
+import { loadAccounts } from '../records/accounts/load-accounts';
+import { loadItem } from '../records/items/load-items';
 
 export const titleProposalsSchema = z
   .object({

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { computedWording, type Proposal, type WordingMaker, type WordingWish } from '../../core/wording';
 import { database } from '../../db/client';
-import { loadAccounts } from '../records/load-accounts';
-import { loadItem } from '../records/load-items';
+import { loadAccounts } from '../records/accounts/load-accounts';
+import { loadItem } from '../records/items/load-items';
 
 /** Who makes proposals, in this order. A maker of one's own, such as a language model, is a line here. */
 export const wordingMakers: readonly WordingMaker[] = [computedWording];

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { listingField } from '../../core/field';
 import { database } from '../../db/client';
 import { account, item, job, listing } from '../../db/schema';
-import { findLiveViolations, violationSchema } from '../accounts/find-violations';
+import { findLiveViolations, violationSchema } from '../accounts/rules/find-violations';
 
 export const causeSchema = z.object({
   /** Sending failed, their review refused it, or it is live and fits their rules no more. */

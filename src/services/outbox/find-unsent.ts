@@ -6,11 +6,11 @@ import { isPhotoReference } from '../../core/photo/reference';
 import { diff } from '../../core/sync';
 import { database } from '../../db/client';
 import { listing } from '../../db/schema';
-import { shortly } from '../changes/shortly';
-import { computeRow } from '../records/compute-row';
-import { loadAccounts } from '../records/load-accounts';
-import { loadCustomFields } from '../records/load-custom-fields';
-import { loadItems } from '../records/load-items';
+import { shortly } from '../changes/many/shortly';
+import { loadAccounts } from '../records/accounts/load-accounts';
+import { loadCustomFields } from '../records/items/load-custom-fields';
+import { loadItems } from '../records/items/load-items';
+import { computeRow } from '../records/listings/compute-row';
 
 export const findUnsentSchema = z.object({
   account: z.coerce.number().int().optional(),

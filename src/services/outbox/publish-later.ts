@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
 import type { Actor } from '../access/actor';
-import { publishSchema } from '../listings/publish-schema';
-import { startTask } from '../records/start-task';
+import { publishSchema } from '../listings/publish/publish-schema';
+import { startTask } from '../records/tasks/start-task';
 
 export const publishLaterSchema = z.object({ publish: publishSchema, at: z.iso.datetime() }).strict();
 

@@ -1,8 +1,8 @@
 import { transaction } from '../../db/client';
 import type { TaskRow } from '../../db/schema';
-import { publish } from '../listings/publish';
-import { publishSchema } from '../listings/publish-schema';
-import { advanceTask } from '../records/advance-task';
+import { publish } from '../listings/publish/publish';
+import { publishSchema } from '../listings/publish/publish-schema';
+import { advanceTask } from '../records/tasks/advance-task';
 
 /** Publishes what was asked for at this time: done once, in one transaction with the task's own end, or not at all. */
 export const publishStep = (task: TaskRow, holder: string): Promise<TaskRow> =>

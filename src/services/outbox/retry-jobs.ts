@@ -5,8 +5,8 @@ import { priorities } from '../../core/sync';
 import { transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import type { Actor } from '../access/actor';
-import { enqueueJobs } from '../records/enqueue-jobs';
-import { forgetRemoteIds } from '../records/forget-remote-ids';
+import { enqueueJobs } from '../records/listings/enqueue-jobs';
+import { forgetRemoteIds } from '../records/listings/forget-remote-ids';
 
 export const retryJobsSchema = z.union([
   z.object({ jobs: z.array(z.number().int()).min(1).max(2_000) }).strict(),

@@ -5,7 +5,7 @@ import { priorities } from '../../core/sync';
 import { transaction } from '../../db/client';
 import { run } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { enqueueJobs } from '../records/enqueue-jobs';
+import { enqueueJobs } from '../records/listings/enqueue-jobs';
 
 const fields = z
   .array(z.string().max(80))

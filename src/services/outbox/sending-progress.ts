@@ -4,8 +4,8 @@ import { alarmAfter, priorities } from '../../core/sync';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { account } from '../../db/schema';
-import { unheardSince } from '../records/hearing';
-import { runningTasks } from '../records/running-tasks';
+import { unheardSince } from '../records/listings/hearing';
+import { runningTasks } from '../records/tasks/running-tasks';
 
 export const laneProgressSchema = z.object({
   accountId: z.number(),

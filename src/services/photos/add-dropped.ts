@@ -5,10 +5,10 @@ import { NettingError } from '../../core/errors';
 import { transaction } from '../../db/client';
 import { droppedFile, run, type TaskRow, task } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit-items';
-import { advanceTask } from '../records/advance-task';
-import { knownPhotos } from '../records/known-photos';
-import { startTask } from '../records/start-task';
+import { commitItems } from '../changes/commit/commit-items';
+import { knownPhotos } from '../records/photos/known-photos';
+import { advanceTask } from '../records/tasks/advance-task';
+import { startTask } from '../records/tasks/start-task';
 import { openDrop } from './open-drop';
 
 export const addDroppedSchema = z

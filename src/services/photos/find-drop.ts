@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
 import { droppedFile, droppedStates, item, photoDrop, task, tieWays } from '../../db/schema';
-import { secondsLeft } from '../records/running-tasks';
+import { secondsLeft } from '../records/tasks/running-tasks';
 import { countsOf, dropOf, dropSchema, noCounts } from './drop-counts';
 
 export const droppedStateSchema = z.enum(droppedStates);

@@ -10,8 +10,8 @@ import {
 } from '../../core/photo/flaws';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { loadAccounts } from '../records/load-accounts';
-import { readSettings } from '../records/read-settings';
+import { loadAccounts } from '../records/accounts/load-accounts';
+import { readSettings } from '../records/accounts/read-settings';
 
 /** Pictures on two items and more, though not on so many that they are meant to be on all. */
 const twice = sql`(

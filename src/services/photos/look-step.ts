@@ -3,9 +3,9 @@ import { database, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { photoFile, type TaskRow, task } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { advanceTask } from '../records/advance-task';
-import { lookAtPhotos } from '../records/look-at-photos';
-import { startTask } from '../records/start-task';
+import { lookAtPhotos } from '../records/photos/look-at-photos';
+import { advanceTask } from '../records/tasks/advance-task';
+import { startTask } from '../records/tasks/start-task';
 
 /** Looks at all photos that nobody has looked at, in the background; once at a time. */
 export async function beginLooking(actor: Actor): Promise<{ taskId: number | null }> {

@@ -9,11 +9,11 @@ import { photoHashesIn } from '../../core/photo/reference';
 import { transaction } from '../../db/client';
 import { makeSizes } from '../../photos/derivatives';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit-items';
-import { allCommitted } from '../changes/refusal-error';
-import { keepMade } from '../changes/step-photos';
+import { commitItems } from '../changes/commit/commit-items';
+import { allCommitted } from '../changes/commit/refusal-error';
+import { keepMade } from '../changes/many/step-photos';
 import { photoChanges } from '../items/photo-changes';
-import { knowPhotos } from '../records/photo-knowledge';
+import { knowPhotos } from '../records/photos/photo-knowledge';
 
 export const makePhotoSchema = z
   .object({

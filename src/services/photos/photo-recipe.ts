@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { boxThrough, lightByItself, photoRecipeSchema } from '../../core/photo';
 import { database } from '../../db/client';
-import { lookAtPhotos } from '../records/look-at-photos';
-import { knowPhotos } from '../records/photo-knowledge';
+import { lookAtPhotos } from '../records/photos/look-at-photos';
+import { knowPhotos } from '../records/photos/photo-knowledge';
 
 export const photoHashSchema = z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) }).strict();
 

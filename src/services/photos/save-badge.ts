@@ -9,7 +9,7 @@ import { badge } from '../../db/schema';
 import { wordsRatio } from '../../photos/badge';
 import { unknownSigns } from '../../photos/letters';
 import type { Actor } from '../access/actor';
-import { beginEdit } from '../changes/begin-edit';
+import { beginEdit } from '../changes/many/begin-edit';
 import { carries } from './find-badges';
 import { pictureRatio } from './keep-badge-picture';
 

@@ -3,7 +3,7 @@ import { NettingError } from '../../core/errors';
 import { transaction } from '../../db/client';
 import { type DroppedRow, droppedFile } from '../../db/schema';
 import { codesIn, takenAt } from '../../photos/facts';
-import { keepPhoto } from '../records/keep-photo';
+import { keepPhoto } from '../records/photos/keep-photo';
 import { openDrop } from './open-drop';
 
 export type Received = { state: DroppedRow['state']; said: string | null };

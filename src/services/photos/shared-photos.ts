@@ -2,10 +2,10 @@ import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { shotSchema, shotsOf } from '../changes/preview-shots';
-import { loadItems } from '../records/load-items';
-import { knowPhotos } from '../records/photo-knowledge';
-import { knowSelection, type Selection, selectionSchema, selectionWhere } from '../records/selection';
+import { shotSchema, shotsOf } from '../changes/preview/preview-shots';
+import { loadItems } from '../records/items/load-items';
+import { knowSelection, type Selection, selectionSchema, selectionWhere } from '../records/items/selection';
+import { knowPhotos } from '../records/photos/photo-knowledge';
 
 export const sharedPhotosSchema = z.object({ selection: selectionSchema }).strict();
 export const sharedPhotoSchema = z.object({ hash: z.string(), items: z.number() });

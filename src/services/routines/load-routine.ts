@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
 import { routine } from '../../db/schema';
-import type { Selection } from '../records/selection';
+import type { Selection } from '../records/items/selection';
 
 export type RoutineRow = typeof routine.$inferSelect;
 

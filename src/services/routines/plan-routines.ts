@@ -4,9 +4,9 @@ import { NettingError } from '../../core/errors';
 import { database, isAway, isDeadlock, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { routine } from '../../db/schema';
-import { beginEdit } from '../changes/begin-edit';
-import { previewCounts } from '../changes/preview-counts';
-import { knowSelection, selectionWhere } from '../records/selection';
+import { beginEdit } from '../changes/many/begin-edit';
+import { previewCounts } from '../changes/preview/preview-counts';
+import { knowSelection, selectionWhere } from '../records/items/selection';
 import { type RoutineRow, selectionOf } from './load-routine';
 
 const items = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'item' : 'items'}`;

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import { database } from '../../db/client';
 import { routine } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { type AppliedEdit, applyEdit } from '../changes/apply-edit';
+import { type AppliedEdit, applyEdit } from '../changes/many/apply-edit';
 import { loadRoutine, selectionOf } from './load-routine';
 
 /** Carries a routine out now, on all that its filter finds. */

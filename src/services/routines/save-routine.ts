@@ -5,7 +5,7 @@ import { NettingError } from '../../core/errors';
 import { database, isDuplicate } from '../../db/client';
 import { routine } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { checkSteps } from '../changes/check-steps';
+import { checkSteps } from '../changes/many/check-steps';
 import { loadRoutine } from './load-routine';
 
 export const changeRoutineSchema = routineSchema.partial().extend({ plan: routinePlanSchema.nullable().optional() });

@@ -6,8 +6,8 @@ import { transaction } from '../../db/client';
 import { item, sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
 
-import { commitItems } from '../changes/commit-items';
-import { allCommitted } from '../changes/refusal-error';
+import { commitItems } from '../changes/commit/commit-items';
+import { allCommitted } from '../changes/commit/refusal-error';
 import { unitsChange } from './units-change';
 
 export const assignSaleSchema = z

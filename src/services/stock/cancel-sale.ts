@@ -4,7 +4,7 @@ import { database } from '../../db/client';
 import { sale } from '../../db/schema';
 import { connectorOf } from '../../markets';
 import type { Actor } from '../access/actor';
-import { openAccount } from '../records/open-account';
+import { openAccount } from '../records/accounts/open-account';
 import { storeCancelled } from './store-cancelled';
 
 /**

@@ -3,8 +3,8 @@ import { NettingError } from '../../core/errors';
 import { handReasons, resultingStock } from '../../core/item';
 import { transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit-items';
-import { allCommitted } from '../changes/refusal-error';
+import { commitItems } from '../changes/commit/commit-items';
+import { allCommitted } from '../changes/commit/refusal-error';
 
 export const changeStockSchema = z.discriminatedUnion('how', [
   z.object({

@@ -2,9 +2,9 @@ import { and, eq, gt, inArray, sql } from 'drizzle-orm';
 import { priorities } from '../../core/sync';
 import type { Tx } from '../../db/client';
 import { account, listing } from '../../db/schema';
-import { enqueueJobs } from '../records/enqueue-jobs';
-import { forgetRemoteIds } from '../records/forget-remote-ids';
-import { refreshListings } from '../records/refresh-listings';
+import { enqueueJobs } from '../records/listings/enqueue-jobs';
+import { forgetRemoteIds } from '../records/listings/forget-remote-ids';
+import { refreshListings } from '../records/listings/refresh-listings';
 
 /**
  * Listings of an item that ended because there was nothing left are made again, where their account wants that.

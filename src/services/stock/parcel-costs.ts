@@ -3,7 +3,7 @@ import { type NetThing, netInput, sellerPays } from '../../core/listing/net';
 import { convertBack } from '../../core/measure';
 import { netOf } from '../../core/price';
 import type { RemoteOrder } from '../../markets';
-import type { LoadedAccount } from '../records/load-accounts';
+import type { LoadedAccount } from '../records/accounts/load-accounts';
 
 export type ParcelCosts = { postage: number; packing: number };
 

@@ -5,9 +5,9 @@ import { combinationWords } from '../../core/item';
 import { transaction } from '../../db/client';
 import { sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit-items';
-import { allCommitted } from '../changes/refusal-error';
-import { holdItems } from '../records/hold-items';
+import { commitItems } from '../changes/commit/commit-items';
+import { allCommitted } from '../changes/commit/refusal-error';
+import { holdItems } from '../records/items/hold-items';
 import { soldVariation } from './sold-variation';
 import { unitsChange } from './units-change';
 

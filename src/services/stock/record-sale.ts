@@ -5,10 +5,10 @@ import { database, type Executor, isDuplicate, transaction } from '../../db/clie
 import { item, listing, previousRemoteId, sale } from '../../db/schema';
 import type { RemoteOrder } from '../../markets';
 import { systemActor } from '../access/actor';
-import { commitItems } from '../changes/commit-items';
-import { holdItems } from '../records/hold-items';
-import { rateTo } from '../records/latest-rates';
-import { loadAccounts } from '../records/load-accounts';
+import { commitItems } from '../changes/commit/commit-items';
+import { rateTo } from '../records/accounts/latest-rates';
+import { loadAccounts } from '../records/accounts/load-accounts';
+import { holdItems } from '../records/items/hold-items';
 import { parcelCosts } from './parcel-costs';
 import { soldVariation } from './sold-variation';
 import { unitsChange } from './units-change';

@@ -4,7 +4,7 @@ import { combinationWords, type Item } from '../../core/item';
 import { transaction } from '../../db/client';
 import { sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit-items';
+import { commitItems } from '../changes/commit/commit-items';
 import { listAgain } from './list-again';
 import { unitsChange } from './units-change';
 

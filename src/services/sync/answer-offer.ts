@@ -5,7 +5,7 @@ import { database, transaction } from '../../db/client';
 import { item, listing, offer } from '../../db/schema';
 import type { RemoteOffer } from '../../markets';
 import type { Actor } from '../access/actor';
-import { openAccount } from '../records/open-account';
+import { openAccount } from '../records/accounts/open-account';
 
 export const answerOfferSchema = z.discriminatedUnion('answer', [
   z.object({ answer: z.literal('accept') }).strict(),

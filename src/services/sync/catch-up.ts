@@ -2,8 +2,8 @@ import { eq } from 'drizzle-orm';
 import { database } from '../../db/client';
 import { account } from '../../db/schema';
 import { systemActor } from '../access/actor';
-import { findUnlinked } from '../listings/find-unlinked';
-import { makeLinks } from '../listings/make-links';
+import { findUnlinked } from '../listings/links/find-unlinked';
+import { makeLinks } from '../listings/links/make-links';
 import { compareAccount } from './compare-account';
 
 const atOnce = 200;

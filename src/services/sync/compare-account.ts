@@ -5,7 +5,7 @@ import { sameJson } from '../../core/json';
 import { database } from '../../db/client';
 import { account, listing } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
-import { openAccount } from '../records/open-account';
+import { openAccount } from '../records/accounts/open-account';
 import { noteSeen } from './note-seen';
 
 export const comparisonSchema = z.object({

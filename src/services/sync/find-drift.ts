@@ -4,9 +4,9 @@ import { jsonSchema } from '../../core/json';
 import { canBeTaken } from '../../core/sync';
 import { database } from '../../db/client';
 import { listing } from '../../db/schema';
-import { computeRow } from '../records/compute-row';
-import { loadAccounts } from '../records/load-accounts';
-import { loadItems } from '../records/load-items';
+import { loadAccounts } from '../records/accounts/load-accounts';
+import { loadItems } from '../records/items/load-items';
+import { computeRow } from '../records/listings/compute-row';
 import { driftFields } from './settle-fields';
 
 export const findDriftSchema = z.object({

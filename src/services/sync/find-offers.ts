@@ -5,9 +5,9 @@ import { netOf } from '../../core/price';
 import { offerStates } from '../../core/sync';
 import { database } from '../../db/client';
 import { item, listing, offer } from '../../db/schema';
-import { accountCounts } from '../records/count-listings';
-import { loadAccounts } from '../records/load-accounts';
-import { loadItems } from '../records/load-items';
+import { loadAccounts } from '../records/accounts/load-accounts';
+import { loadItems } from '../records/items/load-items';
+import { accountCounts } from '../records/listings/count-listings';
 
 export const findOffersSchema = z
   .object({

@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm';
 import { database, transaction } from '../../db/client';
 import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { loadAccounts } from '../records/load-accounts';
+import { loadAccounts } from '../records/accounts/load-accounts';
 import { byRule, settleFields } from './settle-fields';
 
 /** Applies an account's rules to what is open on it. */

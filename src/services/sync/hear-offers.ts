@@ -6,10 +6,10 @@ import { database } from '../../db/client';
 import { listing, offer } from '../../db/schema';
 import type { RemoteOffer } from '../../markets';
 import { systemActor } from '../access/actor';
-import { accountCounts } from '../records/count-listings';
-import type { LoadedAccount } from '../records/load-accounts';
-import { loadItem } from '../records/load-items';
-import { openAccount } from '../records/open-account';
+import type { LoadedAccount } from '../records/accounts/load-accounts';
+import { openAccount } from '../records/accounts/open-account';
+import { loadItem } from '../records/items/load-items';
+import { accountCounts } from '../records/listings/count-listings';
 import { answerOffer } from './answer-offer';
 
 /** Keeps what a marketplace tells of an offer now. Of what is no listing of ours nothing is kept. */

@@ -4,10 +4,10 @@ import { type Tx, transaction } from '../../db/client';
 import { type ListingRow, listing } from '../../db/schema';
 import type { RemoteListing } from '../../markets';
 import { systemActor } from '../access/actor';
-import { enqueueJobs, stockFields } from '../records/enqueue-jobs';
-import { holdItems } from '../records/hold-items';
-import type { LoadedAccount } from '../records/load-accounts';
-import { hasDrifted, refusalOf } from '../records/shown-columns';
+import type { LoadedAccount } from '../records/accounts/load-accounts';
+import { holdItems } from '../records/items/hold-items';
+import { enqueueJobs, stockFields } from '../records/listings/enqueue-jobs';
+import { hasDrifted, refusalOf } from '../records/listings/shown-columns';
 import { isStale } from './is-stale';
 import { byRule, settleFields } from './settle-fields';
 

@@ -6,7 +6,7 @@ import { database, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { loadAccounts } from '../records/load-accounts';
+import { loadAccounts } from '../records/accounts/load-accounts';
 import { settleFields } from './settle-fields';
 
 const which = z.union([

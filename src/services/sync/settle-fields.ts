@@ -6,13 +6,13 @@ import type { Tx } from '../../db/client';
 import type { ListingRow } from '../../db/schema';
 import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit-items';
-import { allCommitted } from '../changes/refusal-error';
-import { computeRow } from '../records/compute-row';
-import { enqueueJobs } from '../records/enqueue-jobs';
-import { holdItems } from '../records/hold-items';
-import type { LoadedAccount } from '../records/load-accounts';
-import { refreshListings } from '../records/refresh-listings';
+import { commitItems } from '../changes/commit/commit-items';
+import { allCommitted } from '../changes/commit/refusal-error';
+import type { LoadedAccount } from '../records/accounts/load-accounts';
+import { holdItems } from '../records/items/hold-items';
+import { computeRow } from '../records/listings/compute-row';
+import { enqueueJobs } from '../records/listings/enqueue-jobs';
+import { refreshListings } from '../records/listings/refresh-listings';
 
 /** What has to be settled on one listing, field by field. */
 export function driftFields(

@@ -5,9 +5,9 @@ import { priorities } from '../../core/sync';
 import { transaction } from '../../db/client';
 import { item, listing, run } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { enqueueJobs } from '../records/enqueue-jobs';
-import { forgetRemoteIds } from '../records/forget-remote-ids';
-import { refreshListings } from '../records/refresh-listings';
+import { enqueueJobs } from '../records/listings/enqueue-jobs';
+import { forgetRemoteIds } from '../records/listings/forget-remote-ids';
+import { refreshListings } from '../records/listings/refresh-listings';
 import { isGone } from './find-gone';
 
 export const settleGoneSchema = z

@@ -2,7 +2,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import { priorities } from '../../core/sync';
 import { database, transaction } from '../../db/client';
 import { listing } from '../../db/schema';
-import { enqueueJobs } from '../records/enqueue-jobs';
+import { enqueueJobs } from '../records/listings/enqueue-jobs';
 
 /** Has a listing that may stand there looked at by a job, which takes over what it finds. */
 export const queueLook = (listingId: number): Promise<number> =>

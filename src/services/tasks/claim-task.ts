@@ -1,7 +1,7 @@
 import { and, asc, eq, lte, or, sql } from 'drizzle-orm';
 import { database, transaction } from '../../db/client';
 import { type TaskRow, task } from '../../db/schema';
-import { taskLease } from '../records/start-task';
+import { taskLease } from '../records/tasks/start-task';
 
 const isOpen = or(
   and(eq(task.state, 'waiting'), lte(task.dueAt, sql`utc_timestamp(3)`)),

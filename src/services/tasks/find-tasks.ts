@@ -2,7 +2,7 @@ import { desc, getTableColumns, ne, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { task, taskKinds, taskStates } from '../../db/schema';
-import { secondsLeft } from '../records/running-tasks';
+import { secondsLeft } from '../records/tasks/running-tasks';
 
 export const taskViewSchema = z.object({
   id: z.number(),

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { database, isAway } from '../../db/client';
 import { type TaskRow, task } from '../../db/schema';
-import { LostTask, releaseTask } from '../records/advance-task';
+import { LostTask, releaseTask } from '../records/tasks/advance-task';
 import { claimTask } from './claim-task';
 import { steps } from './steps';
 

@@ -1,8 +1,8 @@
 import type { TaskRow } from '../../db/schema';
-import { recheckStep } from '../accounts/recheck-step';
+import { recheckStep } from '../accounts/rules/recheck-step';
 import { targetStep } from '../accounts/target-step';
-import { editStep } from '../changes/edit-step';
-import { undoStep } from '../changes/undo-step';
+import { editStep } from '../changes/many/edit-step';
+import { undoStep } from '../changes/undo/undo-step';
 import { exportStep } from '../exporting/export-step';
 import { gatherStep } from '../gathering/gather-step';
 import { surveyStep } from '../gathering/survey-step';
@@ -11,7 +11,7 @@ import { importStep } from '../importing/import-step';
 import { publishStep } from '../outbox/publish-step';
 import { photosStep } from '../photos/add-dropped';
 import { lookStep } from '../photos/look-step';
-import type { TakeStep } from '../records/work-on-task';
+import type { TakeStep } from '../records/tasks/work-on-task';
 
 /** The list of kinds of tasks, each with its step; a new one is a file of its own and a line here. */
 export const steps: Record<TaskRow['kind'], TakeStep> = {

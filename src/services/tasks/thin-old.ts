@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { readSettings } from '../records/read-settings';
+import { readSettings } from '../records/accounts/read-settings';
 import { forgetDrops } from './forget-drops';
 import { forgetFiles } from './forget-files';
 import { forgetGatherings } from './forget-gatherings';

@@ -1,4 +1,4 @@
-import type { AccountConsequence, EditConsequences } from '@/services/changes/consequences';
+import type { AccountConsequence, EditConsequences } from '@/services/changes/preview/consequences';
 import { duration, Price } from '@/ui/controls/format';
 import { counted } from '@/ui/data/counted';
 

@@ -1,7 +1,7 @@
 import { type ItemFilter, readFilter } from '@/core/filter/address';
 import type { Filter } from '@/core/filter/filter';
 import type { Standing } from '@/core/item/standing';
-import type { Selection } from '@/services/records/selection';
+import type { Selection } from '@/services/records/items/selection';
 
 const storageKey = 'netting.selection';
 

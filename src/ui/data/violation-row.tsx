@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useState } from 'react';
-import type { Violation } from '@/services/accounts/find-violations';
+import type { Violation } from '@/services/accounts/rules/find-violations';
 import { api } from './api';
 import { useCommand } from './use-command';
 

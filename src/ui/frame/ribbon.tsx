@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { usePathname, useSearchParams } from 'next/navigation';
-import type { StageCounts } from '@/services/records/count-stages';
+import type { StageCounts } from '@/services/records/items/count-stages';
 import { api } from '../data/api';
 
 const stages: { id: keyof StageCounts; label: string; href: string }[] = [

@@ -1,6 +1,6 @@
 import type { BadgeArt } from '@/core/photo/layer';
 import type { PhotoRecipe } from '@/core/photo/recipe';
-import type { Shot } from '@/services/changes/preview-shots';
+import type { Shot } from '@/services/changes/preview/preview-shots';
 import { photoUrl } from '@/ui/data/api';
 
 /** What a recipe would make of a photo; nothing of it is kept. */

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { sameJson } from '@/core/json';
 import type { BadgeArt, Layer, LayerPlace } from '@/core/photo/layer';
-import type { Shot } from '@/services/changes/preview-shots';
+import type { Shot } from '@/services/changes/preview/preview-shots';
 import { Dialog } from '@/ui/controls/dialog';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { transaction } from '../../db/client';
 import { listing } from '../../db/schema';
-import { refreshListings } from '../../services/records/refresh-listings';
+import { refreshListings } from '../../services/records/listings/refresh-listings';
 import { listAgainIfCancelled } from '../../services/stock/list-again-if-cancelled';
 import type { JobRow } from '../claim';
 import { close, told } from './close';

@@ -1,7 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
 import { transaction } from '../../db/client';
 import { listing } from '../../db/schema';
-import { refreshListings } from '../../services/records/refresh-listings';
+import { refreshListings } from '../../services/records/listings/refresh-listings';
 import type { JobRow } from '../claim';
 import { close, told } from './close';
 

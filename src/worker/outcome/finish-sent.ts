@@ -1,8 +1,8 @@
 import { eq, sql } from 'drizzle-orm';
 import { transaction } from '../../db/client';
 import { listing } from '../../db/schema';
-import { refreshListings } from '../../services/records/refresh-listings';
-import { hasDrifted, refusalOf } from '../../services/records/shown-columns';
+import { refreshListings } from '../../services/records/listings/refresh-listings';
+import { hasDrifted, refusalOf } from '../../services/records/listings/shown-columns';
 import { listAgainIfCancelled } from '../../services/stock/list-again-if-cancelled';
 import type { JobRow } from '../claim';
 import { close, told } from './close';

@@ -5,8 +5,8 @@ import { itemField, listingField } from '../../../src/core/field';
 import { closeDatabase, type Db } from '../../../src/db/client';
 import { ownTransaction } from '../../../src/db/raw';
 import { changeRecord, item, job, listing, movement, run } from '../../../src/db/schema';
-import { changePortion } from '../../../src/services/changes/change-portion';
-import { commitItems } from '../../../src/services/changes/commit-items';
+import { commitItems } from '../../../src/services/changes/commit/commit-items';
+import { changePortion } from '../../../src/services/changes/many/change-portion';
 import { readyItem } from '../../support/items';
 import { accountOf, call } from '../../support/stack';
 

@@ -4,10 +4,10 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import { onItem, type Step } from '../../../src/core/edit';
 import { closeDatabase, database, transaction } from '../../../src/db/client';
 import { changeRecord, item, run, task } from '../../../src/db/schema';
-import type { EditTask } from '../../../src/services/changes/edit-step';
-import { editStep } from '../../../src/services/changes/edit-step';
-import { LostTask } from '../../../src/services/records/advance-task';
-import { startTask } from '../../../src/services/records/start-task';
+import type { EditTask } from '../../../src/services/changes/many/edit-step';
+import { editStep } from '../../../src/services/changes/many/edit-step';
+import { LostTask } from '../../../src/services/records/tasks/advance-task';
+import { startTask } from '../../../src/services/records/tasks/start-task';
 import { readyItem } from '../../support/items';
 import { call, until } from '../../support/stack';
 

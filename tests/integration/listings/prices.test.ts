@@ -1,7 +1,7 @@
 import { and, count, eq, inArray } from 'drizzle-orm';
 import * as mine from '../../../src/db/client';
 import { listing, rate } from '../../../src/db/schema';
-import { recheckForeign } from '../../../src/services/accounts/recheck-foreign';
+import { recheckForeign } from '../../../src/services/accounts/rules/recheck-foreign';
 import { readyItem } from '../../support/items';
 import { previewOn, valueFor } from '../../support/preview';
 import { accountOf, call } from '../../support/stack';

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { closeDatabase, database } from '../../../src/db/client';
 import { rowsOf } from '../../../src/db/rows';
-import { planDailyRenewals } from '../../../src/services/listings/plan-daily-renewals';
+import { planDailyRenewals } from '../../../src/services/listings/renewal/plan-daily-renewals';
 import { publishItems, readyItem, stateOn } from '../../support/items';
 import { accountOf, call, control, marketListings, until } from '../../support/stack';
 

@@ -8,8 +8,8 @@ import { closeDatabase, database } from '../../../src/db/client';
 import { rowsOf } from '../../../src/db/rows';
 import { type Connector, connectors, type Session } from '../../../src/markets';
 import { photoFor } from '../../../src/photos/shaped';
-import { type LoadedAccount, loadAccounts } from '../../../src/services/records/load-accounts';
-import { loadItems } from '../../../src/services/records/load-items';
+import { type LoadedAccount, loadAccounts } from '../../../src/services/records/accounts/load-accounts';
+import { loadItems } from '../../../src/services/records/items/load-items';
 import { openSeller } from '../../support/sellers';
 import { type Varied, varied } from '../../support/varied';
 

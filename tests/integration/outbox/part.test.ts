@@ -3,7 +3,7 @@ import { priorities } from '../../../src/core/sync';
 import { closeDatabase } from '../../../src/db/client';
 import { ownTransaction } from '../../../src/db/raw';
 import { job, listing } from '../../../src/db/schema';
-import { enqueueJobs } from '../../../src/services/records/enqueue-jobs';
+import { enqueueJobs } from '../../../src/services/records/listings/enqueue-jobs';
 import { stockMove } from '../../../src/ui/data/stock-move';
 import { jpeg, publishItems, readyFilm, sheet, stateOn, upload } from '../../support/items';
 import { accountOf, call, marketListings, until } from '../../support/stack';

@@ -2,7 +2,7 @@ import { eq, sql } from 'drizzle-orm';
 import { closeDatabase, database, transaction } from '../../../src/db/client';
 import { rowsOf } from '../../../src/db/rows';
 import { job } from '../../../src/db/schema';
-import { refreshListings } from '../../../src/services/records/refresh-listings';
+import { refreshListings } from '../../../src/services/records/listings/refresh-listings';
 import { ingestOrder } from '../../../src/services/stock/ingest-order';
 import { recordSale } from '../../../src/services/stock/record-sale';
 import { publishItems, readyItem, stateOn } from '../../support/items';

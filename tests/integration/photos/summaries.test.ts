@@ -2,8 +2,8 @@ import { sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import { closeDatabase, database } from '../../../src/db/client';
 import { rowsOf } from '../../../src/db/rows';
-import { lookAtPhotos } from '../../../src/services/records/look-at-photos';
-import { photoSummaries } from '../../../src/services/records/sum-up-photos';
+import { lookAtPhotos } from '../../../src/services/records/photos/look-at-photos';
+import { photoSummaries } from '../../../src/services/records/photos/sum-up-photos';
 import { jpeg, readyItem, sheet, upload } from '../../support/items';
 import { call } from '../../support/stack';
 

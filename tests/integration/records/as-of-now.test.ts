@@ -1,9 +1,9 @@
 import { and, eq } from 'drizzle-orm';
 import { closeDatabase, database, transaction } from '../../../src/db/client';
 import { listing } from '../../../src/db/schema';
-import { commitItems } from '../../../src/services/changes/commit-items';
-import { loadAccounts } from '../../../src/services/records/load-accounts';
-import { refreshListings } from '../../../src/services/records/refresh-listings';
+import { commitItems } from '../../../src/services/changes/commit/commit-items';
+import { loadAccounts } from '../../../src/services/records/accounts/load-accounts';
+import { refreshListings } from '../../../src/services/records/listings/refresh-listings';
 import { readyItem } from '../../support/items';
 import { accountOf, call } from '../../support/stack';
 

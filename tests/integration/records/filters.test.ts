@@ -15,9 +15,9 @@ import { closeDatabase, type Db } from '../../../src/db/client';
 import { ownTransaction } from '../../../src/db/raw';
 import { rowsOf } from '../../../src/db/rows';
 import { item, job, listing, listingNet, sale } from '../../../src/db/schema';
-import { filterTerm } from '../../../src/services/records/filter-sql';
-import { loadItems } from '../../../src/services/records/load-items';
-import { today } from '../../../src/services/records/today';
+import { today } from '../../../src/services/records/accounts/today';
+import { filterTerm } from '../../../src/services/records/items/filter-sql';
+import { loadItems } from '../../../src/services/records/items/load-items';
 import { call } from '../../support/stack';
 
 afterAll(closeDatabase);

@@ -1,6 +1,6 @@
 import { closeDatabase } from '../../../src/db/client';
-import { countItems } from '../../../src/services/records/count-items';
-import { findItems, findItemsSchema } from '../../../src/services/records/find-items';
+import { countItems } from '../../../src/services/records/items/count-items';
+import { findItems, findItemsSchema } from '../../../src/services/records/items/find-items';
 import { readyItem } from '../../support/items';
 
 afterAll(closeDatabase);

@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { itemField } from '@/core/field/catalogue';
 import { choicesOf } from '@/core/field/kind';
-import type { FoundItem } from '@/services/records/find-items';
+import type { FoundItem } from '@/services/records/items/find-items';
 import { api } from '@/ui/data/api';
 import { stockMove } from '@/ui/data/stock-move';
 import { cellText } from './cells';

@@ -1,6 +1,6 @@
 import { itemField } from '@/core/field/catalogue';
 import type { Json } from '@/core/json';
-import type { FoundItem } from '@/services/records/find-items';
+import type { FoundItem } from '@/services/records/items/find-items';
 import type { RequestOf } from '@/ui/data/api';
 import type { Column } from './columns';
 import type { Range } from './use-grid-cursor';

@@ -1,5 +1,5 @@
 import type { AccountView } from '@/services/accounts/find-accounts';
-import type { FoundItem } from '@/services/records/find-items';
+import type { FoundItem } from '@/services/records/items/find-items';
 import { filledDown, pastedCells } from './cells';
 import { columnsFor } from './columns';
 import { rangeOf } from './use-grid-cursor';

@@ -1,6 +1,6 @@
 import { conditionLabel } from '@/core/item/condition';
 import { formatMoney } from '@/core/measure/money';
-import type { FoundItem } from '@/services/records/find-items';
+import type { FoundItem } from '@/services/records/items/find-items';
 import { Price } from '@/ui/controls/format';
 import { Thumbnail } from '@/ui/controls/item-cell';
 import { Knot } from '@/ui/controls/knot';

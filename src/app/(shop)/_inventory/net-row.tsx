@@ -1,5 +1,5 @@
 import { type MouseEvent, memo } from 'react';
-import type { FoundItem } from '@/services/records/find-items';
+import type { FoundItem } from '@/services/records/items/find-items';
 import { CellEditor } from './cell-editor';
 import type { Column } from './columns';
 import { NetCell } from './net-cell';

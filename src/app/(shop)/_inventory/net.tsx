@@ -4,7 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { SortName } from '@/core/filter/sorting';
-import type { FoundItem } from '@/services/records/find-items';
+import type { FoundItem } from '@/services/records/items/find-items';
 import { cellText, filledDown, pastedCells } from './cells';
 import type { Chosen } from './chosen';
 import type { Column } from './columns';

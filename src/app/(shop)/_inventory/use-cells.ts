@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { itemField } from '@/core/field/catalogue';
-import type { FoundItem } from '@/services/records/find-items';
+import type { FoundItem } from '@/services/records/items/find-items';
 import { api } from '@/ui/data/api';
 import { counted, countedAre } from '@/ui/data/counted';
 import { useNotice } from '@/ui/frame/providers';

@@ -1,4 +1,4 @@
-import { findLinks } from '@/services/listings/find-links';
+import { findLinks } from '@/services/listings/links/find-links';
 import { FirstData, isPlain, type SearchParams } from '../first-data';
 import { Links } from './_links/links';
 

@@ -1,5 +1,5 @@
-import { rateHistory } from '@/services/accounts/rate-history';
-import { findBoxes } from '@/services/records/find-boxes';
+import { rateHistory } from '@/services/accounts/rates/rate-history';
+import { findBoxes } from '@/services/records/accounts/find-boxes';
 import { FirstData } from '../first-data';
 import { Postage } from './_postage/postage';
 

@@ -1,4 +1,4 @@
-import { findRenewals } from '@/services/listings/find-renewals';
+import { findRenewals } from '@/services/listings/renewal/find-renewals';
 import { FirstData, isPlain, type SearchParams } from '../first-data';
 import { RenewalsPage } from './_renewals/renewals';
 

@@ -1,5 +1,5 @@
-import { loadCustomFields } from '@/services/records/load-custom-fields';
-import { readSettings } from '@/services/records/read-settings';
+import { readSettings } from '@/services/records/accounts/read-settings';
+import { loadCustomFields } from '@/services/records/items/load-custom-fields';
 import { FirstData } from '../first-data';
 import { Settings } from './_settings/settings';
 

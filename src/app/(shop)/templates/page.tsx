@@ -1,4 +1,4 @@
-import { findTemplates } from '@/services/listings/find-templates';
+import { findTemplates } from '@/services/listings/templates/find-templates';
 import { FirstData } from '../first-data';
 import { Templates } from './_templates/templates';
 

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { FoundView } from '@/services/gathering/find-found';
-import type { ItemMatch } from '@/services/listings/match-items';
+import type { ItemMatch } from '@/services/listings/links/match-items';
 import { DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { When } from '@/ui/controls/when';

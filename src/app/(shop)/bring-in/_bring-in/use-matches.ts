@@ -2,7 +2,7 @@
 
 import { useQueries } from '@tanstack/react-query';
 import type { FoundView } from '@/services/gathering/find-found';
-import type { ItemMatch } from '@/services/listings/match-items';
+import type { ItemMatch } from '@/services/listings/links/match-items';
 import { api } from '@/ui/data/api';
 
 const atOnce = 50;

@@ -3,7 +3,7 @@
 import { skipToken, useQuery } from '@tanstack/react-query';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import type { Selection } from '@/services/records/selection';
+import type { Selection } from '@/services/records/items/selection';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { readSelection } from '@/ui/data/selection';

@@ -5,7 +5,7 @@ import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import type { ColumnChoices } from '@/services/exporting/find-columns';
 import type { ExportView } from '@/services/exporting/find-exports';
-import type { Selection } from '@/services/records/selection';
+import type { Selection } from '@/services/records/items/selection';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { filterSelection, readSelection } from '@/ui/data/selection';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { UnlinkedListing } from '@/services/listings/find-unlinked';
+import type { UnlinkedListing } from '@/services/listings/links/find-unlinked';
 import { Dialog } from '@/ui/controls/dialog';
 import { ItemFinder } from '@/ui/controls/item-finder';
 

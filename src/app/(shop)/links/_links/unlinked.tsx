@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import type { UnlinkedListing } from '@/services/listings/find-unlinked';
+import type { UnlinkedListing } from '@/services/listings/links/find-unlinked';
 import { Price } from '@/ui/controls/format';
 import { Failed } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';

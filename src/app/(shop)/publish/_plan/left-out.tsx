@@ -1,4 +1,4 @@
-import type { PublishPlan } from '@/services/listings/plan-publish';
+import type { PublishPlan } from '@/services/listings/publish/plan-publish';
 import { fieldName } from '@/ui/controls/shown-value';
 
 type Props = {

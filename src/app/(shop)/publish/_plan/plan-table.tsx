@@ -3,8 +3,8 @@
 import { useState } from 'react';
 import type { KnotState } from '@/core/sync/state';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import type { PlannedKnot } from '@/services/listings/plan-portions';
-import type { PublishPlan } from '@/services/listings/plan-publish';
+import type { PlannedKnot } from '@/services/listings/publish/plan-portions';
+import type { PublishPlan } from '@/services/listings/publish/plan-publish';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { ItemCell } from '@/ui/controls/item-cell';

@@ -2,8 +2,8 @@
 
 import { useState } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import type { TemplateInput } from '@/services/listings/template-input';
-import type { TriedTemplate } from '@/services/listings/try-template';
+import type { TemplateInput } from '@/services/listings/templates/template-input';
+import type { TriedTemplate } from '@/services/listings/templates/try-template';
 import { ConditionList } from '@/ui/controls/condition-list';
 import { ApiProblem, api } from '@/ui/data/api';
 import { useNotice } from '@/ui/frame/providers';

@@ -5,7 +5,7 @@ import { parseAsInteger, useQueryState } from 'nuqs';
 import { useState } from 'react';
 import { sayCondition } from '@/core/filter/say';
 import { homeCurrency } from '@/core/measure/money';
-import type { TemplateView } from '@/services/listings/find-templates';
+import type { TemplateView } from '@/services/listings/templates/find-templates';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { type Draft, emptyDraft, TemplateEditor } from './template-editor';

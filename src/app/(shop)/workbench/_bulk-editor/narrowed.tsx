@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { sayFilter } from '@/core/filter/say';
 import { homeCurrency } from '@/core/measure/money';
-import type { Selection } from '@/services/records/selection';
+import type { Selection } from '@/services/records/items/selection';
 import { api } from '@/ui/data/api';
 
 /** What the choice was narrowed to, each part a chip that can be taken away. */

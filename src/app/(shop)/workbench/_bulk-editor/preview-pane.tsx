@@ -1,8 +1,8 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import type { EditConsequences } from '@/services/changes/consequences';
-import type { Edit } from '@/services/changes/edit-schema';
+import type { Edit } from '@/services/changes/many/edit-schema';
+import type { EditConsequences } from '@/services/changes/preview/consequences';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { type BadgeStep, ContactSheet } from './photos/contact-sheet';

@@ -1,6 +1,6 @@
 import type { AccountView } from '@/services/accounts/find-accounts';
-import type { PreviewRow, ShownChange } from '@/services/changes/preview-rows';
-import type { Shot } from '@/services/changes/preview-shots';
+import type { PreviewRow, ShownChange } from '@/services/changes/preview/preview-rows';
+import type { Shot } from '@/services/changes/preview/preview-shots';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { ItemCell } from '@/ui/controls/item-cell';

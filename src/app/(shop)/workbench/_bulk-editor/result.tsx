@@ -1,6 +1,6 @@
 import Link from 'next/link';
-import type { AppliedEdit } from '@/services/changes/apply-edit';
-import type { Undone } from '@/services/changes/undo-run';
+import type { AppliedEdit } from '@/services/changes/many/apply-edit';
+import type { Undone } from '@/services/changes/undo/undo-run';
 import { Empty } from '@/ui/controls/states';
 import { countedAre } from '@/ui/data/counted';
 

@@ -2,7 +2,7 @@ import { cookies } from 'next/headers';
 import { config } from '@/config';
 import { NettingError } from '@/core/errors';
 import { actorOf } from '@/services/access/identify-actor';
-import { finishConnect } from '@/services/accounts/finish-connect';
+import { finishConnect } from '@/services/accounts/connect/finish-connect';
 export const dynamic = 'force-dynamic';
 
 /** Where the marketplace sends the person back to. */

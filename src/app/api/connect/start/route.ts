@@ -4,7 +4,7 @@ import { NettingError } from '@/core/errors';
 import { fromHere } from '@/http/handle';
 import { problemOf } from '@/http/problem';
 import { actorOf } from '@/services/access/identify-actor';
-import { startConnect } from '@/services/accounts/start-connect';
+import { startConnect } from '@/services/accounts/connect/start-connect';
 export const dynamic = 'force-dynamic';
 
 /** Sends the person to the marketplace's consent page; what was begun is remembered in a sealed cookie. */

@@ -2,7 +2,7 @@
 
 import { useIsMutating } from '@tanstack/react-query';
 import Link from 'next/link';
-import type { EditConsequences } from '@/services/changes/consequences';
+import type { EditConsequences } from '@/services/changes/preview/consequences';
 import type { ImportView } from '@/services/importing/find-imports';
 import { api } from '@/ui/data/api';
 import { type HeldBack, sendPart } from '@/ui/data/consequences';

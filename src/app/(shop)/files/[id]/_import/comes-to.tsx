@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { EditConsequences } from '@/services/changes/consequences';
+import type { EditConsequences } from '@/services/changes/preview/consequences';
 import { Failed, Loading } from '@/ui/controls/states';
 import { apiLines } from '@/ui/data/api';
 import { Consequences, type HeldBack } from '@/ui/data/consequences';

@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useCallback, useState } from 'react';
-import type { EditConsequences } from '@/services/changes/consequences';
+import type { EditConsequences } from '@/services/changes/preview/consequences';
 import { Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { type HeldBack, nothingHeldBack } from '@/ui/data/consequences';

@@ -2,7 +2,7 @@
 
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { EditConsequences } from '@/services/changes/consequences';
+import type { EditConsequences } from '@/services/changes/preview/consequences';
 import type { ImportView } from '@/services/importing/find-imports';
 import { Empty, Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';

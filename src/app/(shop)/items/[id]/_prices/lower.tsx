@@ -1,4 +1,4 @@
-import type { PriceLine } from '@/services/listings/price-panel';
+import type { PriceLine } from '@/services/listings/prices/price-panel';
 import { Price } from '@/ui/controls/format';
 
 /** What is left at each lower price at which it may be bought as well: sale price, tiers. */

@@ -4,7 +4,7 @@ import { fieldValue, withFieldValue } from '@/core/field/item-values';
 import { type Item, type ItemPatch, isPatchable } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import { textLength } from '@/core/listing/fit/text-length';
-import type { Words } from '@/services/records/known-words';
+import type { Words } from '@/services/records/items/known-words';
 import { FieldCell } from './field-cell';
 import { SizeCell } from './parcel-cell';
 import { RichTextBox } from './rich-text-box';

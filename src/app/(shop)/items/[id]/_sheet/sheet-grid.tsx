@@ -5,7 +5,7 @@ import { useCallback, useRef } from 'react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
-import type { Words } from '@/services/records/known-words';
+import type { Words } from '@/services/records/items/known-words';
 import { api } from '@/ui/data/api';
 import { sentenceOf } from '@/ui/data/sentence';
 import { useNotice } from '@/ui/frame/providers';

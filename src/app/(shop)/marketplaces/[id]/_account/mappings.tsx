@@ -1,7 +1,7 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import type { Mapping } from '@/services/accounts/find-mappings';
+import type { Mapping } from '@/services/accounts/mapping/find-mappings';
 import { DataTable } from '@/ui/controls/data-table';
 import { Failed, Loading } from '@/ui/controls/states';
 import { When } from '@/ui/controls/when';

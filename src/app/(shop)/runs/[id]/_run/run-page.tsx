@@ -3,7 +3,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useState } from 'react';
-import type { RunChanges, RunItem } from '@/services/changes/find-run-changes';
+import type { RunChanges, RunItem } from '@/services/changes/undo/find-run-changes';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { ItemCell } from '@/ui/controls/item-cell';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { LayerPlace } from '@/core/photo/layer';
-import type { PreviewRow, ShownChange } from '@/services/changes/preview-rows';
-import type { Shot } from '@/services/changes/preview-shots';
+import type { PreviewRow, ShownChange } from '@/services/changes/preview/preview-rows';
+import type { Shot } from '@/services/changes/preview/preview-shots';
 import { Dialog } from '@/ui/controls/dialog';
 import { madeUrl, shotUrl } from '@/ui/photos/addresses';
 import { BadgePlacer } from '@/ui/photos/badge-placer';

@@ -1,7 +1,7 @@
 import { skipToken, useQuery } from '@tanstack/react-query';
 import { createContext, type ReactNode, useContext } from 'react';
-import type { Shot } from '@/services/changes/preview-shots';
-import type { Selection } from '@/services/records/selection';
+import type { Shot } from '@/services/changes/preview/preview-shots';
+import type { Selection } from '@/services/records/items/selection';
 import { api } from '@/ui/data/api';
 
 type Model = { id: number; sku: string; title: string; photos: Shot[] };

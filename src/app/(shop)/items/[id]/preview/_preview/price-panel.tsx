@@ -3,7 +3,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { amountToText, parseAmount } from '@/core/measure/money';
-import type { PriceLine } from '@/services/listings/price-panel';
+import type { PriceLine } from '@/services/listings/prices/price-panel';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { Failed, Loading } from '@/ui/controls/states';

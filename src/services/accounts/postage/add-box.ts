@@ -1,0 +1,20 @@
+import { z } from 'zod';
+import { database } from '../../../db/client';
+import { box } from '../../../db/schema';
+import { recheckPostage } from '../rules/recheck-postage';
+
+export const newBoxSchema = z
+  .object({
+    name: z.string().trim().min(1, 'A name is needed').max(60),
+    lengthMm: z.number().int().positive().max(5_000),
+    widthMm: z.number().int().positive().max(5_000),
+    heightMm: z.number().int().positive().max(5_000),
+    grams: z.number().int().min(0).max(50_000),
+  })
+  .strict();
+
+export async function addBox(input: z.infer<typeof newBoxSchema>): Promise<{ id: number }> {
+  const [{ insertId }] = await database().insert(box).values(input);
+  await recheckPostage();
+  return { id: insertId };
+}

@@ -1,0 +1,59 @@
+import { desc } from 'drizzle-orm';
+import { z } from 'zod';
+import { NettingError } from '../../../core/errors';
+import {
+  extraFault,
+  type Template,
+  templateConditionSchema,
+  templateFault,
+  templateFieldsSchema,
+} from '../../../core/listing';
+import { database } from '../../../db/client';
+import { item } from '../../../db/schema';
+import { type LoadedAccount, loadAccounts } from '../../records/accounts/load-accounts';
+import { cleanRichText } from '../../records/items/clean-rich-text';
+
+export const templateInputSchema = z
+  .object({
+    name: z.string().trim().min(1, 'A name is needed').max(80),
+    /** No accounts: for all of them. */
+    accounts: z.array(z.number().int().positive()).max(50).default([]),
+    conditions: z.array(templateConditionSchema).max(12).default([]),
+    fields: templateFieldsSchema,
+    /** A change meant for new items only leaves those that exist as they are. */
+    for: z.enum(['all', 'new']).default('all'),
+  })
+  .strict();
+
+export type TemplateInput = z.infer<typeof templateInputSchema>;
+
+/** What a field of a marketplace's own can never hold there, on none of the accounts that have it. */
+function ownFault(field: string, text: string, accounts: readonly LoadedAccount[]): string | null {
+  if (!field.startsWith('extra.') || /\{[{%]/.test(text)) return null;
+  const rules = accounts.flatMap(({ compiled }) => compiled.rules.extras.filter((one) => `extra.${one.id}` === field));
+  const faults = rules.map((extra) => extraFault(extra, text));
+  return rules.length > 0 && faults.every((one) => one !== null) ? (faults[0] ?? null) : null;
+}
+
+/** Refuses texts that cannot be read as templates, and values that a field can never hold, each at its field. */
+export async function checkFields({ fields, accounts }: Pick<TemplateInput, 'fields' | 'accounts'>): Promise<void> {
+  const there = await loadAccounts(database(), accounts.length ? accounts : undefined);
+  for (const [field, text] of Object.entries(fields)) {
+    const unread = templateFault(text);
+    const fault = unread ? `This cannot be read: ${unread}` : ownFault(field, text, there);
+    if (fault) throw new NettingError('invalid', fault, { field: `fields.${field}` });
+  }
+}
+
+/** The description is rich text like any other: cleaned before it is kept. */
+export const cleaned = (fields: Record<string, string>): Record<string, string> =>
+  fields.description ? { ...fields, description: cleanRichText(fields.description) } : fields;
+
+export async function previousOf(
+  old: { fields: Record<string, string> } | null,
+  input: TemplateInput,
+): Promise<Template['previous']> {
+  if (input.for === 'all') return null;
+  const [last] = await database().select({ id: item.id }).from(item).orderBy(desc(item.id)).limit(1);
+  return { untilItem: last?.id ?? 0, fields: old?.fields ?? {} };
+}

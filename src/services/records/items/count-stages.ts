@@ -1,0 +1,25 @@
+import { sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { stages } from '../../../core/filter';
+import { database } from '../../../db/client';
+import { rowsOf } from '../../../db/rows';
+export const stageCountsSchema = z.record(z.enum(stages), z.number());
+export type StageCounts = z.infer<typeof stageCountsSchema>;
+
+/** How many items stand at each stage of the ribbon. One item may stand at several, as it is sold in several places. */
+export async function stageCounts(): Promise<StageCounts> {
+  const [row] = rowsOf<StageCounts>(
+    await database().execute(sql`select
+      (select count(*) from item where archived = 0 and (price is null or title = '')) as intake,
+      (select count(distinct item_id) from listing where state = 'draft' and blocking > 0 and item_id not in (select id from item where archived <> 0)) as drafts,
+      (select count(distinct item_id) from listing where state = 'draft' and blocking = 0 and item_id not in (select id from item where archived <> 0)) as ready,
+      (select count(distinct item_id) from listing where state in ('live', 'changed', 'conflict')) as live,
+      (select count(distinct item_id) from listing where state in ('changed', 'conflict')) as changed,
+      (select count(distinct item_id) from listing where state in ('changed', 'conflict') and drifted = 1) as drift,
+      (select count(*) from (
+        select item_id from listing where state = 'attention' or (state in ('live', 'changed', 'conflict') and blocking > 0)
+        union select l.item_id from offer o join listing l on l.id = o.listing_id where o.state = 'open') concerned) as attention,
+      (select count(distinct item_id) from sale where item_id is not null) as sold`),
+  );
+  return row ?? { intake: 0, drafts: 0, ready: 0, live: 0, changed: 0, drift: 0, attention: 0, sold: 0 };
+}

@@ -1,0 +1,16 @@
+import { sql } from 'drizzle-orm';
+import type { Photo } from '../../../core/item';
+import { database } from '../../../db/client';
+import { photoFile } from '../../../db/schema';
+import { storePhoto } from '../../../photos/intake';
+
+/** Stores a picture that came as a file, once however often it comes, and keeps what is known of it. */
+export async function keepPhoto(file: { bytes: Buffer; name: string }): Promise<Photo & { bytes: number }> {
+  const stored = await storePhoto(file.bytes, file.name);
+  await database()
+    .insert(photoFile)
+    .values({ ...stored, createdAt: new Date() })
+    .onDuplicateKeyUpdate({ set: { mime: sql`values(mime)` } });
+  const { hash, width, height, bytes } = stored;
+  return { hash, width, height, bytes };
+}
