@@ -13,9 +13,9 @@ import { withSelection } from '@/ui/data/selection';
 import { usePageActions } from '@/ui/frame/actions';
 import { useNotice } from '@/ui/frame/providers';
 import { useTitle } from '@/ui/frame/use-title';
-import { ColumnMenu } from './column-menu';
-import { masterId } from './master-cell';
-import { OffersHere } from './offers-here';
+import { masterId } from './cells/master-cell';
+import { ColumnMenu } from './columns/column-menu';
+import { OffersHere } from './columns/offers-here';
 import { OpenItems, useOpenItemList } from './open-items/open-items';
 import { useOpenItems } from './open-items/use-open-items';
 import { PhotoStrip } from './photos/photo-strip';
@@ -24,17 +24,17 @@ import { isWanted, rowsFor, shownRows } from './rows';
 import { SaveMark } from './save-mark';
 import { SheetGrid } from './sheet-grid';
 import type { BesideTab } from './side-panel/side-panel';
-import { Standing } from './standing';
+import { Standing } from './taking-over/standing';
 import { type Born, useAutosave } from './use-autosave';
 import { useListingDeeds, useSheetData } from './use-sheet';
 import { useSheetActions } from './use-sheet-actions';
 
 // Fetched when they are opened.
 const Conflicts = dynamic(() => import('./conflicts').then((module) => module.Conflicts));
-const FromCatalogue = dynamic(() => import('./from-catalogue').then((module) => module.FromCatalogue));
+const FromCatalogue = dynamic(() => import('./taking-over/from-catalogue').then((module) => module.FromCatalogue));
 const History = dynamic(() => import('./history').then((module) => module.History));
 const TakeOver = dynamic(() => import('./open-items/take-over').then((module) => module.TakeOver));
-const Sitting = dynamic(() => import('./sitting').then((module) => module.Sitting));
+const Sitting = dynamic(() => import('./taking-over/sitting').then((module) => module.Sitting));
 const SidePanel = dynamic(() => import('./side-panel/side-panel').then((module) => module.SidePanel));
 const Variations = dynamic(() => import('./variations/variations').then((module) => module.Variations));
 

@@ -8,7 +8,7 @@ import { stockMove } from '@/ui/data/stock-move';
 import { useCommand } from '@/ui/data/use-command';
 import { usePageActions } from '@/ui/frame/actions';
 
-const StockLedger = dynamic(() => import('./stock-ledger').then((module) => module.StockLedger));
+const StockLedger = dynamic(() => import('../stock-ledger').then((module) => module.StockLedger));
 
 /** Adding to the stock and setting it are two different things: two buttons, and the result is said before. */
 export function StockCell({ item, moved }: { item: Item; moved: () => void }) {

@@ -5,10 +5,10 @@ import { type Item, type ItemPatch, isPatchable } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import { textLength } from '@/core/listing/fit/text-length';
 import type { Words } from '@/services/records/items/known-words';
+import type { SheetRow } from '../rows';
 import { FieldCell } from './field-cell';
 import { SizeCell } from './parcel-cell';
 import { RichTextBox } from './rich-text-box';
-import type { SheetRow } from './rows';
 import { StockCell } from './stock-cell';
 import { StockNumberCell } from './stock-number-cell';
 

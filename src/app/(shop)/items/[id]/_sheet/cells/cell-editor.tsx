@@ -10,9 +10,9 @@ import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 import { Chips } from '@/ui/controls/chips';
 import { SearchList } from '@/ui/controls/search-list';
 import { sentenceOf } from '@/ui/data/sentence';
-import { NarrowVariations } from './narrow-variations';
+import { NarrowVariations } from '../columns/narrow-variations';
+import { readTyped, written } from '../shown';
 import { PhotoChoice } from './photo-choice';
-import { readTyped, written } from './shown';
 
 const RichEditor = dynamic(() => import('./rich-editor'), {
   loading: () => <p className="quiet p-2">Loading the editor …</p>,

@@ -9,7 +9,7 @@ import { originLabels } from '@/core/listing/fields';
 import type { SheetColumn, SheetField } from '@/services/items/item-sheet';
 import { sentenceOf } from '@/ui/data/sentence';
 import { useNotice } from '@/ui/frame/providers';
-import { shown } from './shown';
+import { shown } from '../shown';
 
 // Fetched before the hand comes to a cell.
 export const importCellEditor = () => import('./cell-editor').then((module) => module.CellEditor);
