@@ -31,8 +31,8 @@ export default async function ShopLayout({ children }: { children: ReactNode }) 
         <a href="#main" className="sr-only focus:not-sr-only">
           To the content
         </a>
-        <header className="sticky top-0 z-30 flex flex-wrap items-center gap-x-3 border-b border-base-300 bg-base-100 px-4">
-          <Link prefetch={false} href="/" className="flex items-center gap-2 font-semibold max-md:mr-auto max-md:py-1">
+        <header className="sticky top-0 z-30 flex items-center gap-x-3 border-b border-base-300 bg-base-100 px-4 max-md:gap-x-2 max-md:px-2 max-md:py-1">
+          <Link prefetch={false} href="/" className="flex items-center gap-2 font-semibold">
             <svg width="20" height="20" viewBox="0 0 32 32" aria-hidden="true">
               <path d="M8 0v32M24 0v32M0 10h32M0 22h32" stroke="currentColor" strokeWidth="2" opacity="0.5" />
               <circle cx="8" cy="10" r="4.5" fill="currentColor" />

@@ -24,7 +24,7 @@ export const templatesEndpoints = [
     tag: 'Templates',
     summary: 'Make a template',
     body: templateInputSchema,
-    answer: z.object({ id: z.number() }),
+    answer: z.object({ id: z.number(), version: z.number() }),
     run: ({ actor, body }) => saveTemplate(actor, null, body),
   }),
   endpoint({
@@ -33,7 +33,7 @@ export const templatesEndpoints = [
     tag: 'Templates',
     summary: 'Change a template, for all items or for new ones only',
     body: templateInputSchema,
-    answer: z.object({ id: z.number() }),
+    answer: z.object({ id: z.number(), version: z.number() }),
     run: ({ actor, params, body }) => saveTemplate(actor, params.id, body),
   }),
   endpoint({

@@ -2,9 +2,9 @@ import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { filterSchema } from '../../core/filter';
-import type { Json } from '../../core/json';
+import { type Json, sameJson } from '../../core/json';
 import { packagingAllowanceSchema } from '../../core/measure/parcel';
-import { pricingSchema } from '../../core/price';
+import { pricingSchema, samePricing } from '../../core/price';
 import { database, transaction } from '../../db/client';
 import { account } from '../../db/schema';
 import type { Actor } from '../access/actor';
@@ -31,17 +31,29 @@ export const updateAccountSchema = z
     defaults: z.record(z.string().max(60), json),
   })
   .partial()
+  .extend({
+    seen: z
+      .record(z.string().max(60), json)
+      .optional()
+      .describe('What was there when this was written; where it is another now, nothing is kept and that is said'),
+  })
   .strict();
 
 /** Changes an account's name, footer and defaults; listings are computed anew with them. */
 export async function updateAccount(
   actor: Actor,
   id: number,
-  input: z.infer<typeof updateAccountSchema>,
+  { seen = {}, ...input }: z.infer<typeof updateAccountSchema>,
 ): Promise<void> {
   await transaction(async (tx) => {
     const [row] = await tx.select().from(account).where(eq(account.id, id)).for('update');
     if (!row) throw new NettingError('not-found', 'There is no such account');
+    const now: Record<string, unknown> = { ...row, pricing: row.pricing ?? samePricing, maps: row.maps ?? {} };
+    const other = Object.keys(seen).find((field) => Object.hasOwn(now, field) && !sameJson(now[field], seen[field]));
+    if (other !== undefined)
+      throw new NettingError('conflict', 'Somebody else changed this meanwhile', {
+        fix: 'Load the page anew to see it; saved once more, yours takes its place',
+      });
     const defaults = { ...row.defaults, ...input.defaults };
     for (const key of Object.keys(defaults)) if (defaults[key] === null || defaults[key] === '') delete defaults[key];
     await tx

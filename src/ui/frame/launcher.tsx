@@ -74,7 +74,7 @@ export function Launcher() {
         onPointerEnter={() => void importPlaces()}
         aria-haspopup="dialog"
       >
-        <LayoutGrid size={15} aria-hidden="true" /> Go to <kbd className="kbd kbd-xs">Ctrl K</kbd>
+        <LayoutGrid size={15} aria-hidden="true" /> Go to <kbd className="kbd kbd-xs max-md:hidden">Ctrl K</kbd>
       </button>
       <button
         type="button"

@@ -3,8 +3,10 @@
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { usePathname, useSearchParams } from 'next/navigation';
+import { useCallback, useState } from 'react';
 import type { StageCounts } from '@/services/records/items/count-stages';
 import { api } from '../data/api';
+import { useEscape } from './use-escape';
 
 const stages: { id: keyof StageCounts; label: string; href: string }[] = [
   { id: 'intake', label: 'Intake', href: '/?stage=intake' },
@@ -26,21 +28,43 @@ export function Ribbon() {
   });
   const path = usePathname();
   const stage = useSearchParams().get('stage');
+  // On a phone they are a list behind one button.
+  const [isOpen, setIsOpen] = useState(false);
+  const close = useCallback(() => setIsOpen(false), []);
+  useEscape(isOpen, close);
   return (
-    <nav aria-label="Stages of the work" className="min-w-0 flex-1 overflow-x-auto max-md:order-last max-md:basis-full">
-      <ol className="flex items-stretch">
+    <nav aria-label="Stages of the work" className="min-w-0 flex-1 md:overflow-x-auto">
+      <button
+        type="button"
+        className="btn btn-sm btn-ghost md:hidden"
+        aria-expanded={isOpen}
+        aria-controls="stages"
+        onClick={() => setIsOpen((now) => !now)}
+      >
+        Stages
+        {data && data.attention > 0 ? (
+          <span className="figures mono font-semibold text-warning" title="Need a person">
+            {data.attention.toLocaleString('en')}
+          </span>
+        ) : null}
+      </button>
+      <ol
+        id="stages"
+        className={`flex items-stretch max-md:absolute max-md:inset-x-0 max-md:top-full max-md:flex-col max-md:border-b max-md:border-base-300 max-md:bg-base-100 max-md:px-4 max-md:py-1 max-md:shadow-xl ${isOpen ? '' : 'max-md:hidden'}`}
+      >
         {stages.map(({ id, label, href }, index) => {
           const here = (path === '/' && stage === id) || (href !== '/' && !href.includes('?') && path === href);
           return (
             <li key={id} className="flex items-center">
-              {index > 0 ? <span aria-hidden="true" className="h-px w-3 bg-base-300" /> : null}
+              {index > 0 ? <span aria-hidden="true" className="h-px w-3 bg-base-300 max-md:hidden" /> : null}
               <Link
                 // What each page shows is read when one goes there: fetched before, it would be of before, and ten pages
                 // would be made on the server each time that one is opened.
                 prefetch={false}
                 href={href}
+                onClick={close}
                 aria-current={here ? 'page' : undefined}
-                className={`flex items-baseline gap-1.5 border-b-2 px-1.5 py-2 whitespace-nowrap hover:border-base-content ${here ? 'border-base-content font-semibold' : 'border-transparent'}`}
+                className={`flex items-baseline gap-1.5 border-b-2 px-1.5 py-2 whitespace-nowrap max-md:grow max-md:justify-between max-md:py-2.5 hover:border-base-content ${here ? 'border-base-content font-semibold' : 'border-transparent'}`}
               >
                 <span>{label}</span>
                 <span

@@ -22,6 +22,8 @@ export const templateInputSchema = z
     fields: templateFieldsSchema,
     /** A change meant for new items only leaves those that exist as they are. */
     for: z.enum(['all', 'new']).default('all'),
+    /** Of which version of it this is a change; one that somebody else changed meanwhile is not overwritten unseen. */
+    version: z.number().int().positive().optional(),
   })
   .strict();
 

@@ -23,7 +23,19 @@ const texts: [string, string, number, string][] = [
   ['tags', 'Tags besides the item’s own', 1, 'now the item’s own alone'],
 ];
 
-type Props = { id: number | null; start: Draft; accounts: AccountView[]; kept: (id: number | null) => Promise<void> };
+type Props = {
+  id: number | null;
+  start: Draft & { version?: number };
+  accounts: AccountView[];
+  kept: (id: number | null) => Promise<void>;
+};
+
+const said = (error: unknown): string =>
+  error instanceof ApiProblem && error.fix
+    ? `${error.message}. ${error.fix}`
+    : error instanceof Error
+      ? error.message
+      : 'Not saved';
 
 /** One template: for which items, on which accounts, what it says; tried out before it is kept. */
 export function TemplateEditor({ id, start, accounts, kept }: Props) {
@@ -34,6 +46,7 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
     conditions: start.conditions,
     fields: start.fields,
     for: 'all',
+    version: start.version,
   });
   const [problem, setProblem] = useState<{ field: string; message: string } | null>(null);
   const [tried, setTried] = useState<TriedTemplate | null>(null);
@@ -52,9 +65,11 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
       await work();
     } catch (error) {
       const first = error instanceof ApiProblem ? error.errors[0] : undefined;
+      // It was said that somebody else changed it: the next time it is meant.
+      if (error instanceof ApiProblem && error.code === 'conflict' && !error.field) set({ version: undefined });
       setProblem({
         field: (error instanceof ApiProblem ? error.field : undefined) ?? first?.field ?? '',
-        message: first?.message ?? (error instanceof Error ? error.message : 'Not saved'),
+        message: first?.message ?? said(error),
       });
     } finally {
       setBusy(false);
@@ -66,6 +81,7 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
         id === null
           ? await api('POST /templates', { body: draft })
           : await api('PUT /templates/{id}', { params: { id }, body: draft });
+      set({ version: saved.version });
       notice(`“${draft.name}” is kept; listings are computed anew`);
       await kept(saved.id);
     });

@@ -4,18 +4,16 @@ import { useState } from 'react';
 import { plainConditions } from '@/core/filter/plain';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import { ConditionList } from '@/ui/controls/condition-list';
-import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
+import { useSeen } from './use-seen';
 
 /** Which items are meant for this account, as long as no person says otherwise on an item's sheet. */
 export function Belongs({ account, changed }: { account: AccountView; changed: () => void }) {
   const plain = plainConditions(account.belongs);
   const [conditions, setConditions] = useState(() => plain ?? []);
+  const keep = useSeen(account, ['belongs']);
   const save = useCommand(async () => {
-    await api('PATCH /accounts/{id}', {
-      params: { id: account.id },
-      body: { belongs: conditions.length ? { all: conditions } : null },
-    });
+    await keep({ belongs: conditions.length ? { all: conditions } : null });
     changed();
     return conditions.length
       ? `Drafts for ${account.name} follow this from now on; what you chose yourself stays`

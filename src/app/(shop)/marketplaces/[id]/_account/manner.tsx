@@ -3,31 +3,36 @@
 import { useState } from 'react';
 import { pricingSchema } from '@/core/price/listing-price';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import { api } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';
+import { useSeen } from './use-seen';
 
 /** How prices and texts are made for this account, unless an item says otherwise. */
 export function Manner({ account, changed }: { account: AccountView; changed: () => void }) {
   const { pricing, packaging } = account;
   const [ownPacking, setOwnPacking] = useState(packaging !== null);
+  const keep = useSeen(account, ['footer', 'houseTag', 'pricing', 'packaging']);
   const save = useCommand(async (form: FormData) => {
     const text = (name: string) => String(form.get(name) ?? '');
-    const number = (name: string) => Number(text(name).replace(',', '.')) || 0;
-    await api('PATCH /accounts/{id}', {
-      params: { id: account.id },
-      body: {
-        footer: text('footer'),
-        houseTag: text('houseTag'),
-        pricing: {
-          mode: pricingSchema.shape.mode.parse(text('mode')),
-          basisPoints: Math.round(number('percent') * 100),
-          addPostage: form.get('addPostage') === 'on',
-          rounding: pricingSchema.shape.rounding.parse(text('rounding')),
-        },
-        packaging: ownPacking
-          ? { basisPoints: Math.round(number('allowance') * 100), atLeastGrams: Math.round(number('grams')) }
-          : null,
+    const number = (name: string, label: string) => {
+      const read = text(name).trim() === '' ? 0 : Number(text(name).replace(',', '.'));
+      if (!Number.isFinite(read)) throw new Error(`${label}: “${text(name)}” is no number`);
+      return read;
+    };
+    await keep({
+      footer: text('footer'),
+      houseTag: text('houseTag'),
+      pricing: {
+        mode: pricingSchema.shape.mode.parse(text('mode')),
+        basisPoints: Math.round(number('percent', 'Percent') * 100),
+        addPostage: form.get('addPostage') === 'on',
+        rounding: pricingSchema.shape.rounding.parse(text('rounding')),
       },
+      packaging: ownPacking
+        ? {
+            basisPoints: Math.round(number('allowance', 'Packing') * 100),
+            atLeastGrams: Math.round(number('grams', 'Grams')),
+          }
+        : null,
     });
     changed();
     return `${account.name} is saved; its listings are computed anew`;

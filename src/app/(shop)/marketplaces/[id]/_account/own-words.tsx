@@ -3,8 +3,8 @@
 import { useState } from 'react';
 import { conditionGrades } from '@/core/item/condition';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
+import { useSeen } from './use-seen';
 
 type Map = Record<string, string>;
 /** The field in which a marketplace with stock by place says where it is. */
@@ -15,18 +15,12 @@ export function OwnWords({ account, changed }: { account: AccountView; changed: 
   const places = account.extras.find((extra) => extra.id === placeField)?.values ?? null;
   const [grades, setGrades] = useState<Map>(account.maps.condition ?? {});
   const [rows, setRows] = useState<[string, string][]>(Object.entries(account.maps[`extra.${placeField}`] ?? {}));
+  const keep = useSeen(account, ['maps']);
   const save = useCommand(
     async () => {
       const kept = Object.fromEntries(rows.filter(([, theirs]) => theirs !== ''));
-      await api('PATCH /accounts/{id}', {
-        params: { id: account.id },
-        body: {
-          maps: {
-            ...account.maps,
-            condition: grades,
-            ...(places ? { [`extra.${placeField}`]: kept } : {}),
-          },
-        },
+      await keep({
+        maps: { ...account.maps, condition: grades, ...(places ? { [`extra.${placeField}`]: kept } : {}) },
       });
       changed();
       return `${account.name} gets your words so from now on`;

@@ -1,0 +1,27 @@
+import { useRef } from 'react';
+import type { AccountView } from '@/services/accounts/find-accounts';
+import { ApiProblem, api, type RequestOf } from '@/ui/data/api';
+
+type Name = 'footer' | 'houseTag' | 'pricing' | 'packaging' | 'maps' | 'belongs';
+type Body = NonNullable<RequestOf<'PATCH /accounts/{id}'>['body']>;
+type Part = Partial<Pick<Body, Name>>;
+
+/**
+ * Saves a part of an account that is written on as it was seen when the page came up: what somebody else changed
+ * meanwhile is said first, and only what is saved once more takes its place.
+ */
+export function useSeen(account: AccountView, names: readonly Name[]): (part: Part) => Promise<void> {
+  const seen = useRef<Part | null>(Object.fromEntries(names.map((name) => [name, account[name]])));
+  return async (part) => {
+    try {
+      const body: Body = { ...part };
+      if (seen.current) body.seen = seen.current as NonNullable<Body['seen']>; // JSON, as the server told it
+      await api('PATCH /accounts/{id}', { params: { id: account.id }, body });
+      seen.current = part;
+    } catch (error) {
+      if (!(error instanceof ApiProblem) || error.code !== 'conflict') throw error;
+      seen.current = null;
+      throw new Error(`${error.message}. ${error.fix ?? ''}`);
+    }
+  };
+}
