@@ -296,7 +296,7 @@ async function paging(size: number): Promise<Figure[]> {
     ratioFigure(
       `P4 page of 100 rows, p95 of ${filters.length * orders.length} kinds, ${size} items`,
       { ours: percentile(ours, 0.95), raw: percentile(raw, 0.95) },
-      3,
+      2,
     ),
   ];
 }

@@ -56,7 +56,7 @@ export async function storing(count: number): Promise<Figure[]> {
     ratioFigure(
       `P8 ${count} photos of 12 megapixels, ${portion} of them`,
       { ours: median(ours), raw: median(raw) },
-      1.3,
+      1.1,
     ),
   ];
 }

@@ -74,8 +74,8 @@ export function telling(items: Item[], all: LoadedAccount[], count: number): Fig
       unit: 'ms',
       baseline: tenth(raw),
       ratio: Math.round((ours / raw) * 100) / 100,
-      goal: '≤ 4 ×',
-      ok: ours / raw <= 4,
+      goal: '≤ 3 ×',
+      ok: ours / raw <= 3,
     },
     {
       id: `${name}: memory kept`,

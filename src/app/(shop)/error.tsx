@@ -2,7 +2,11 @@
 
 import { Failed } from '@/ui/controls/states';
 
-/** A page that could not be drawn: the frame stays, and what is kept is not touched. */
-export default function PageFailed({ reset }: { error: Error; reset: () => void }) {
-  return <Failed error={new Error('This page could not be shown. Nothing that is kept was changed')} retry={reset} />;
+/**
+ * A page that could not be drawn, also because it is of before an update: the frame stays, what is kept is not touched,
+ * and it is fetched anew.
+ */
+export default function PageFailed() {
+  const error = new Error('This page could not be shown. Nothing that is kept was changed');
+  return <Failed error={error} retry={() => window.location.reload()} />;
 }

@@ -73,7 +73,7 @@ export const syncEndpoints = [
     tag: 'Sync',
     summary: 'Theirs or ours, on one listing or for all of a kind',
     body: settleSchema,
-    answer: z.object({ settled: z.number() }),
+    answer: z.object({ settled: z.number(), next: z.number().nullable().describe('Where all of a kind goes on') }),
     run: ({ actor, body }) => settleDrift(actor, body),
   }),
   endpoint({

@@ -17,10 +17,25 @@ const which = z.union([
     .describe('Every listing of the account in which this field is so'),
 ]);
 
-export const settleSchema = z.object({ which, side: z.enum(['theirs', 'ours']) }).strict();
+/** So many listings are settled in one request: what is left is asked for by where the last one ended. */
+const atOnce = 300;
 
-/** Settles what differs: on one listing, or the same field on every listing of an account. */
-export async function settleDrift(actor: Actor, input: z.infer<typeof settleSchema>): Promise<{ settled: number }> {
+export const settleSchema = z
+  .object({
+    which,
+    side: z.enum(['theirs', 'ours']),
+    after: z.number().int().min(0).default(0).describe('Of all of a kind: where the last answer ended'),
+  })
+  .strict();
+
+/**
+ * Settles what differs: on one listing, or the same field on every listing of an account.
+ * @returns where to go on with all of a kind; null when that was all
+ */
+export async function settleDrift(
+  actor: Actor,
+  input: z.infer<typeof settleSchema>,
+): Promise<{ settled: number; next: number | null }> {
   const { which: what, side } = input;
   const db = database();
   const ids =
@@ -28,7 +43,7 @@ export async function settleDrift(actor: Actor, input: z.infer<typeof settleSche
       ? [what.listing]
       : rowsOf<{ id: number }>(
           await db.execute(
-            sql`select id from listing where account_id = ${what.account} and drifted = 1 and remote = 'live' order by id limit 20000`,
+            sql`select id from listing where account_id = ${what.account} and drifted = 1 and remote = 'live' and id > ${input.after} order by id limit ${atOnce}`,
           ),
         ).map((row) => row.id);
   const rows = ids.length
@@ -52,6 +67,8 @@ export async function settleDrift(actor: Actor, input: z.infer<typeof settleSche
       ),
     );
   }
-  if (settled === 0) throw new NettingError('too-late', 'This has been settled already');
-  return { settled };
+  const next = 'listing' in what || ids.length < atOnce ? null : (ids.at(-1) ?? null);
+  if (settled === 0 && next === null && input.after === 0)
+    throw new NettingError('too-late', 'This has been settled already');
+  return { settled, next };
 }

@@ -5,6 +5,14 @@ import { unescapeHtml } from './html';
  * lists. Nothing in the result is markup.
  */
 export function toPlainText(html: string): string {
+  // Several marketplaces take the same text of an item one after the other.
+  if (last.html !== html) last = { html, text: asPlainText(html) };
+  return last.text;
+}
+
+let last = { html: '', text: '' };
+
+function asPlainText(html: string): string {
   let number: number[] = [];
   const marked = html
     .replace(/[\r\n]+/g, ' ')

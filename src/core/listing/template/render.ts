@@ -39,11 +39,20 @@ function parse(text: string): Parsed[] | Error {
   return made;
 }
 
-const slug = (name: string) =>
-  name
+const slugs = new Map<string, string>();
+
+/** The name of an attribute as a template names it; the same few names are asked for with every item. */
+function slug(name: string): string {
+  const known = slugs.get(name);
+  if (known !== undefined) return known;
+  const made = name
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]+/gu, '_')
     .replace(/^_+|_+$/g, '');
+  if (slugs.size >= mostKept) slugs.clear();
+  slugs.set(name, made);
+  return made;
+}
 
 /** A variable's value; undefined when the item does not say it, so that using it is an error and not an empty hole. */
 const filled = (text: string): string | undefined => (text.trim() === '' ? undefined : text);

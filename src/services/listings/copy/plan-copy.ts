@@ -36,7 +36,7 @@ export async function planCopy(input: z.infer<typeof copyShopSchema>): Promise<C
     await database().execute(sql`
       select i.id, t.remote, t.wanted, t.busy from listing f join item i on i.id = f.item_id
       left join listing t on t.item_id = f.item_id and t.account_id = ${input.to}
-      where f.account_id = ${input.from} and f.remote in ('live', 'review') ${where} order by i.id limit 50000`),
+      where f.account_id = ${input.from} and f.remote in ('live', 'review') ${where} order by i.id`),
   );
   const isThere = (row: (typeof rows)[number]) => standsThere(row.remote) || row.busy === 1;
   const there = rows.filter(isThere);

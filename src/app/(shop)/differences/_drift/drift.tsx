@@ -27,8 +27,17 @@ export function DriftPage() {
   });
   const listings = pages.data?.pages.flatMap((page) => page.listings) ?? [];
   const settle = useCommand(
-    async (body: RequestOf<'POST /drift/settle'>['body'], said: string) => {
-      const { settled } = await api('POST /drift/settle', { body });
+    async (body: NonNullable<RequestOf<'POST /drift/settle'>['body']>, said: string) => {
+      let settled = 0;
+      // Portion by portion: what is settled by then stays so when the page is left.
+      for (let after: number | null = 0; after !== null; ) {
+        const done: { settled: number; next: number | null } = await api('POST /drift/settle', {
+          body: { ...body, after },
+        });
+        settled += done.settled;
+        after = done.next;
+        if (after !== null) notice(`${said}: ${settled} so far …`);
+      }
       return `${said}: ${settled} ${settled === 1 ? 'field' : 'fields'}`;
     },
     { tells: true },
@@ -64,7 +73,9 @@ export function DriftPage() {
           <p>When somebody changes a listing on the marketplace itself, it stands here with both values.</p>
         </Empty>
       ) : null}
-      {listings.length > 0 ? <Kinds listings={listings} accountOf={accountOf} settle={settle.run} /> : null}
+      {listings.length > 0 ? (
+        <Kinds listings={listings} hasMore={pages.hasNextPage} accountOf={accountOf} settle={settle.run} />
+      ) : null}
       <ul aria-label="Listings that differ">
         {listings.map((one) => (
           <DriftRow key={one.listingId} listing={one} account={accountOf(one.accountId)} settle={settle.run} />

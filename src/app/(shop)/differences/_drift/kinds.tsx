@@ -11,10 +11,13 @@ type Kind = { accountId: number; field: string; verdict: 'theirs' | 'conflict'; 
 /** The same difference on many listings of an account, settled for all of them at once. */
 export function Kinds({
   listings,
+  hasMore,
   accountOf,
   settle,
 }: {
   listings: DriftView[];
+  /** Further ones are not on the page yet; they are settled as well. */
+  hasMore: boolean;
   accountOf: (id: number) => AccountView | undefined;
   settle: Settle;
 }) {
@@ -39,7 +42,9 @@ export function Kinds({
             <li key={`${accountId}${field}${verdict}`} className="flex flex-wrap items-center gap-3">
               <span>
                 <b className="font-medium">{fieldName(field)}</b> on {accountOf(accountId)?.name}:{' '}
-                {counted(count, 'listing')}, {verdict === 'conflict' ? 'changed on both sides' : 'changed only there'}
+                {counted(count, 'listing')}
+                {hasMore ? ' here and all further ones' : ''},{' '}
+                {verdict === 'conflict' ? 'changed on both sides' : 'changed only there'}
               </span>
               {canBeTaken ? (
                 <button
