@@ -2,6 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
+import { useEffect } from 'react';
 import type { LaneProgress } from '@/services/outbox/sending-progress';
 import { duration } from '../controls/format';
 import { When } from '../controls/when';
@@ -11,11 +12,17 @@ import { useLive } from '../data/live';
 /** At the foot of every page: what is being sent, to whom, how fast, how long still, and who does not answer. */
 export function Dock() {
   const live = useLive();
-  const { data, isError } = useQuery({
+  const { data, isError, refetch } = useQuery({
     queryKey: ['progress'],
     queryFn: () => api('GET /progress'),
     refetchInterval: live ? 10_000 : 2_000,
   });
+  // The browser lost its connection: whether Netting is reached all the same is found out at once.
+  useEffect(() => {
+    const look = () => void refetch();
+    window.addEventListener('offline', look);
+    return () => window.removeEventListener('offline', look);
+  }, [refetch]);
   const busy = data?.lanes.filter((lane) => lane.waiting + lane.running > 0 && !lane.paused) ?? [];
   const unsent = data?.lanes.reduce((sum, lane) => sum + lane.held + (lane.paused ? lane.waiting : 0), 0) ?? 0;
   return (

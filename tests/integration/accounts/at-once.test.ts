@@ -51,12 +51,12 @@ test('an account that somebody else changed says so before anything of it is kep
   expect((await footerNow())?.footer).toBe(before?.footer);
 });
 
-const set = (value: number) => control('lanesend', 'rule', { path: 'limits.title', value });
+const set = (value: number) => control('shopfront', 'rule', { path: 'limits.title', value });
 const published = async () =>
-  (await (await fetch(`${stack.markets}/control/api/lanesend/rules`)).json()) as { limits: { title: number } };
+  (await (await fetch(`${stack.markets}/control/api/shopfront/rules`)).json()) as { limits: { title: number } };
 
 test('who has read the rules before they became others, and is done later, does not bring the older ones back', async () => {
-  const id = await accountOf('Lanesend');
+  const id = await accountOf('Shopfront');
   const rowNow = async () => {
     const [row] = await database().select().from(account).where(eq(account.id, id));
     if (!row) throw new Error('the account is there');
@@ -64,7 +64,7 @@ test('who has read the rules before they became others, and is done later, does 
   };
   const row = await rowNow();
   const { title } = (await published()).limits;
-  const connector = connectorOf('lanesend');
+  const connector = connectorOf('shopfront');
   const read = connector.readRules.bind(connector);
   let newer = 0;
   const slow = jest.spyOn(connector, 'readRules').mockImplementationOnce(async (session) => {
