@@ -255,7 +255,15 @@ export async function runLoad({ processes, settings, say, startWorker, onlySales
   const least = (count * 60) / perMinute;
   const ratio = took / least;
   tell(
-    line(`P6 ${count} changes at ${perMinute} a minute`, took, 's', least, ratio, 1.05, came === count && ratio <= 1.05),
+    line(
+      `P6 ${count} changes at ${perMinute} a minute`,
+      took,
+      's',
+      least,
+      ratio,
+      1.05,
+      came === count && ratio <= 1.05,
+    ),
   );
   await call('POST', '/accounts/hold', { accounts: others, stopped: false });
   await drained(call, 900_000);

@@ -93,6 +93,23 @@ test('an address of nothing says so, and leads on', async ({ page }) => {
   await expect(page.getByRole('grid', { name: 'Inventory' })).toBeVisible();
 });
 
+test('on a phone the stages are a list behind one button', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await signedIn(page);
+  await page.goto('/');
+  const stages = page.getByRole('navigation', { name: 'Stages of the work' });
+  const sold = stages.getByRole('link', { name: /^Sold/ });
+  await expect(sold).toBeHidden();
+  await stages.getByRole('button', { name: /^Stages/ }).click();
+  await expect(sold).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(sold).toBeHidden();
+  await stages.getByRole('button', { name: /^Stages/ }).press('Enter');
+  await sold.click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Sales' })).toBeVisible();
+  await expect(sold).toBeHidden();
+});
+
 test('on a phone no page moves sideways', async ({ page }) => {
   test.setTimeout(180_000);
   await page.setViewportSize({ width: 390, height: 844 });
