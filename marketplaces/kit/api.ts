@@ -77,7 +77,7 @@ export function apiRoutes(world: World, market: RoutedMarket, deliverer: Deliver
   app.get('/rules', (c) => c.json(world.rules(market)));
   app.get('/me', (c) => {
     const { name, exceptions, lockedUntil, warned } = c.get('seller');
-    return c.json({ name, exceptions, lockedUntil: lockedUntil || null, warned });
+    return c.json({ name, exceptions, lockedUntil: lockedUntil > world.now() ? lockedUntil : null, warned });
   });
 
   /** Runs a change at most once per Idempotency-Key within 24 hours, where this marketplace honours it. */

@@ -1,6 +1,9 @@
 import { z } from 'zod';
+import { feeTableSchema } from '../core/price';
 import { type CategoryRule, type ExtraRule, type MarketRules, nameKey } from '../core/rules';
 
+/** Where they reckon as we keep it. */
+const { listing, commission, least, when, payment, labels, monthly } = feeTableSchema.shape;
 const choice = z.object({ id: z.string(), label: z.string() });
 
 /** Rules as these marketplaces publish them; checked before anything of it is used. */
@@ -31,18 +34,14 @@ export const publishedRulesSchema = z.object({
     }),
   ),
   fees: z.object({
-    listing: z
-      .object({ amount: z.number().int(), freeLive: z.number().int(), perDays: z.number().int().nullable() })
-      .nullable(),
-    commission: z.array(z.object({ upTo: z.number().int().nullable(), rate: z.number().int() })),
-    least: z.number().int().optional(),
-    when: z.object({ field: z.string(), values: z.array(z.string()) }).optional(),
+    listing,
+    commission,
+    least,
+    when,
     byCategory: z.record(z.string(), z.number().int()),
-    payment: z.object({ rate: z.number().int(), fixed: z.number().int() }),
-    labels: z.array(
-      z.object({ id: z.string(), label: z.string(), upToGrams: z.number().int(), amount: z.number().int() }),
-    ),
-    monthly: z.number().int().optional(),
+    payment,
+    labels,
+    monthly,
     bases: z.record(z.string(), z.number().int()).optional(),
     basisField: z.string().optional(),
     handling: z

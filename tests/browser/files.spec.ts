@@ -42,6 +42,10 @@ test('written out, a part changed in the file, two rows broken: seen before, sav
   await expect(page.getByText(`“${word} columns” is kept`)).toBeVisible();
   await out.getByRole('button', { name: 'Write out', exact: true }).click();
   await expect(page.getByText('20 items written out')).toBeVisible();
+  // The next file begins with the columns of the last one.
+  await page.reload();
+  await expect(out.getByRole('button', { name: 'Without Title · Hallowick', exact: true })).toBeVisible();
+  await expect(out.getByRole('button', { name: 'Without Description', exact: true })).toHaveCount(0);
   const csv = await download(page, () =>
     out
       .getByRole('link', { name: / as CSV$/ })

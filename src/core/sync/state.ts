@@ -41,6 +41,9 @@ export const knotStates = [
 ] as const;
 export type KnotState = (typeof knotStates)[number];
 
+/** What buyers see there now, whatever of it is still to be sent or settled. */
+export const liveStates: KnotState[] = ['live', 'changed', 'conflict'];
+
 export const knotLabels: Record<KnotState, string> = {
   none: 'Not listed',
   draft: 'Draft',

@@ -1,4 +1,4 @@
-import { desc, eq, sql } from 'drizzle-orm';
+import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { kindSchema, listingField } from '../../core/field';
 import { customFieldSchema } from '../../core/item/custom-fields';
@@ -12,13 +12,13 @@ import { netOfContent } from '../../core/listing/net';
 import { netSchema } from '../../core/price/net';
 import { knotStates } from '../../core/sync/state';
 import { database } from '../../db/client';
-import { rowsOf } from '../../db/rows';
 import { job, type ListingRow, listing } from '../../db/schema';
 import { type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
 import { readSettings } from '../records/accounts/read-settings';
 import { loadCustomFields } from '../records/items/load-custom-fields';
 import { loadItem } from '../records/items/load-items';
 import { computeRow } from '../records/listings/compute-row';
+import { liveCounts } from '../records/listings/live-counts';
 
 export const sheetFieldSchema = listingValueSchema.extend({
   /** What it holds there: how it is read, shown and written. */
@@ -145,17 +145,12 @@ export function columnOf(account: LoadedAccount, item: Item, facts: ColumnFacts)
 /** Everything the item sheet shows: the record, and per account what it will get, where that comes from, what it leaves. */
 export async function itemSheet(itemId: number): Promise<ItemSheet> {
   const db = database();
-  const [item, accounts, customFields, settings, rows, liveCounts, failures] = await Promise.all([
+  const [item, accounts, customFields, settings, rows, failures] = await Promise.all([
     loadItem(db, itemId),
     loadAccounts(db),
     loadCustomFields(db),
     readSettings(db),
     db.select().from(listing).where(eq(listing.itemId, itemId)),
-    db
-      .execute(
-        sql`select account_id as accountId, count(*) as live from listing where state in ('live', 'changed', 'conflict') group by account_id`,
-      )
-      .then((result) => rowsOf<{ accountId: number; live: number }>(result)),
     db
       .select({ listingId: job.listingId, message: job.message, fix: job.fix, field: job.field, state: job.state })
       .from(job)
@@ -164,12 +159,13 @@ export async function itemSheet(itemId: number): Promise<ItemSheet> {
       .orderBy(desc(job.id))
       .limit(100),
   ]);
+  const live = await liveCounts(db, accounts);
   const columns = accounts.map((account): SheetColumn => {
     const row = rows.find((one) => one.accountId === account.id);
     const last = failures.find((one) => one.listingId === row?.id);
     return columnOf(account, item, {
       row,
-      liveCount: liveCounts.find((one) => one.accountId === account.id)?.live ?? 0,
+      liveCount: live.get(account.id) ?? 0,
       isMeant: (row?.wanted ?? 'none') !== 'none',
       // Also of what is tried on and does not get through.
       lastError:

@@ -1,6 +1,7 @@
 import { and, count, eq, gt, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { listingField } from '../../core/field';
+import { liveStates } from '../../core/sync';
 import { database } from '../../db/client';
 import { account, item, job, listing } from '../../db/schema';
 import { findLiveViolations, violationSchema } from '../accounts/rules/find-violations';
@@ -95,7 +96,7 @@ async function unfitting(): Promise<Cause[]> {
   const rows = await database()
     .selectDistinct({ accountId: listing.accountId })
     .from(listing)
-    .where(and(gt(listing.blocking, 0), inArray(listing.state, ['live', 'changed', 'conflict'])));
+    .where(and(gt(listing.blocking, 0), inArray(listing.state, liveStates)));
   const violations = await findLiveViolations(rows.map((row) => row.accountId));
   return violations.map(
     ({ itemIds, ...violation }): Cause => ({

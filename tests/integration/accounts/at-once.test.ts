@@ -1,8 +1,9 @@
-import { eq } from 'drizzle-orm';
+import { and, eq, like } from 'drizzle-orm';
 import { closeDatabase, database } from '../../../src/db/client';
-import { account } from '../../../src/db/schema';
+import { account, mapping } from '../../../src/db/schema';
 import { connectorOf } from '../../../src/markets';
 import { refreshRules } from '../../../src/services/accounts/rules/refresh-rules';
+import { readyItem } from '../../support/items';
 import { accountOf, call, control, stack, until } from '../../support/stack';
 
 afterAll(closeDatabase);
@@ -49,6 +50,25 @@ test('an account that somebody else changed says so before anything of it is kep
   expect((await footerNow())?.footer).toBe('Mine');
   await call('PATCH', `/accounts/${id}`, { footer: before?.footer ?? '', seen: { footer: 'Mine' } });
   expect((await footerNow())?.footer).toBe(before?.footer);
+});
+
+test('a product that several say at once is kept once', async () => {
+  const account = await accountOf('Crateway');
+  const item = await readyItem({ barcode: `20${String(Date.now()).slice(-9)}` });
+  const choose = (id: string) =>
+    call('POST', '/products/choose', {
+      accountId: account,
+      itemId: item.id,
+      product: { id, name: `Product ${id}`, categoryId: null },
+    });
+  const answers = await Promise.all(['CW-1', 'CW-2', 'CW-3', 'CW-4', 'CW-5', 'CW-6'].map(choose));
+  expect(answers.map((one) => one.status)).toEqual(answers.map(() => 201));
+  const { barcode } = (await call<{ item: { barcode: string } }>('GET', `/items/${item.id}`)).body.item;
+  const kept = await database()
+    .select()
+    .from(mapping)
+    .where(and(eq(mapping.market, 'crateway'), like(mapping.source, `%${barcode}%`)));
+  expect(kept).toHaveLength(1);
 });
 
 const set = (value: number) => control('shopfront', 'rule', { path: 'limits.title', value });

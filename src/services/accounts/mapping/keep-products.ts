@@ -1,6 +1,6 @@
-import { and, eq, inArray } from 'drizzle-orm';
-import { database } from '../../../db/client';
-import { mapping } from '../../../db/schema';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { transaction } from '../../../db/client';
+import { account, mapping } from '../../../db/schema';
 import type { Actor } from '../../access/actor';
 
 /** Keeps catalogue products under what identifies the thing. */
@@ -10,28 +10,27 @@ export async function keepProducts(
   found: { key: string; id: string; name: string; categoryId: string | null }[],
 ): Promise<void> {
   if (found.length === 0) return;
-  const db = database();
   const at = new Date();
-  await db.delete(mapping).where(
-    and(
-      eq(mapping.market, market),
-      eq(mapping.kind, 'product'),
-      inArray(
-        mapping.source,
-        found.map((one) => one.key),
-      ),
-    ),
-  );
-  await db.insert(mapping).values(
-    found.map(({ key, id, name, categoryId }) => ({
-      market,
-      kind: 'product' as const,
-      attribute: '',
-      source: key,
-      target: id,
-      detail: { name, categoryId },
-      byName: actor.name,
-      at,
-    })),
-  );
+  const rows = found.map(({ key, id, name, categoryId }) => ({
+    market,
+    kind: 'product' as const,
+    attribute: '',
+    source: key,
+    target: id,
+    detail: { name, categoryId },
+    byName: actor.name,
+    at,
+  }));
+  const keys = found.map((one) => one.key);
+  await transaction(async (tx) => {
+    // Whoever is just computing with what was known before finds out, and computes with this.
+    await tx
+      .update(account)
+      .set({ contextVersion: sql`${account.contextVersion} + 1` })
+      .where(eq(account.market, market));
+    await tx
+      .delete(mapping)
+      .where(and(eq(mapping.market, market), eq(mapping.kind, 'product'), inArray(mapping.source, keys)));
+    await tx.insert(mapping).values(rows);
+  });
 }

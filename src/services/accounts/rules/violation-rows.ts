@@ -1,6 +1,7 @@
 import { and, eq, gt, inArray } from 'drizzle-orm';
 import type { Item } from '../../../core/item';
 import type { ComputedListing, Issue } from '../../../core/listing';
+import { liveStates } from '../../../core/sync';
 import type { Executor } from '../../../db/client';
 import type { ListingRow } from '../../../db/schema';
 import { listing } from '../../../db/schema';
@@ -26,7 +27,7 @@ export async function* violationRows(
           eq(listing.accountId, account.id),
           gt(listing.blocking, 0),
           inArray(listing.wanted, ['draft', 'live']),
-          isLiveOnly ? inArray(listing.state, ['live', 'changed', 'conflict']) : undefined,
+          isLiveOnly ? inArray(listing.state, liveStates) : undefined,
           gt(listing.id, after),
         ),
       )

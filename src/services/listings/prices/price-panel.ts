@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { netInput, netsBelow } from '../../../core/listing/net';
 import { amountIn, roundingNames, roundings } from '../../../core/measure';
@@ -8,12 +8,12 @@ import { feesSchema } from '../../../core/price/fees';
 import { netSchema } from '../../../core/price/net';
 import { quoteSchema } from '../../../core/price/postage';
 import { database } from '../../../db/client';
-import { rowsOf } from '../../../db/rows';
 import { listing } from '../../../db/schema';
 import { postageOf } from '../../accounts/postage/postage-of';
 import { type LoadedAccount, loadAccounts } from '../../records/accounts/load-accounts';
 import { loadItem } from '../../records/items/load-items';
 import { computeRow } from '../../records/listings/compute-row';
+import { liveCounts } from '../../records/listings/live-counts';
 
 export const pricePanelQuerySchema = z
   .object({
@@ -83,15 +83,12 @@ export async function pricePanel(itemId: number, query: z.infer<typeof pricePane
   const db = database();
   const stored = await loadItem(db, itemId);
   const item = query.price === undefined ? stored : { ...stored, price: query.price };
-  const [accounts, rows, liveRows, postage] = await Promise.all([
+  const [accounts, rows, postage] = await Promise.all([
     loadAccounts(db),
     db.select().from(listing).where(eq(listing.itemId, itemId)),
-    db.execute(
-      sql`select account_id as accountId, count(*) as live from listing where state in ('live', 'changed', 'conflict') group by account_id`,
-    ),
     postageOf(itemId),
   ]);
-  const live = new Map(rowsOf<{ accountId: number; live: number }>(liveRows).map((one) => [one.accountId, one.live]));
+  const live = await liveCounts(db, accounts);
   const goal = goalOf(query);
   const lines = accounts
     .filter((account) => account.compiled.rules.price !== null)

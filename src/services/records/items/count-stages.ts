@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { stages } from '../../../core/filter';
+import { liveStates } from '../../../core/sync';
 import { database } from '../../../db/client';
 import { rowsOf } from '../../../db/rows';
 export const stageCountsSchema = z.record(z.enum(stages), z.number());
@@ -13,11 +14,11 @@ export async function stageCounts(): Promise<StageCounts> {
       (select count(*) from item where archived = 0 and (price is null or title = '')) as intake,
       (select count(distinct item_id) from listing where state = 'draft' and blocking > 0 and item_id not in (select id from item where archived <> 0)) as drafts,
       (select count(distinct item_id) from listing where state = 'draft' and blocking = 0 and item_id not in (select id from item where archived <> 0)) as ready,
-      (select count(distinct item_id) from listing where state in ('live', 'changed', 'conflict')) as live,
+      (select count(distinct item_id) from listing where state in ${liveStates}) as live,
       (select count(distinct item_id) from listing where state in ('changed', 'conflict')) as changed,
       (select count(distinct item_id) from listing where state in ('changed', 'conflict') and drifted = 1) as drift,
       (select count(*) from (
-        select item_id from listing where state = 'attention' or (state in ('live', 'changed', 'conflict') and blocking > 0)
+        select item_id from listing where state = 'attention' or (state in ${liveStates} and blocking > 0)
         union select l.item_id from offer o join listing l on l.id = o.listing_id where o.state = 'open') concerned) as attention,
       (select count(distinct item_id) from sale where item_id is not null) as sold`),
   );

@@ -14,7 +14,7 @@ import {
 } from '../../../core/filter';
 import { isPatchable } from '../../../core/item/item';
 import type { Json } from '../../../core/json';
-import { knotStates } from '../../../core/sync';
+import { knotStates, liveStates } from '../../../core/sync';
 import { likeText } from '../../../db/like';
 import { item } from '../../../db/schema';
 import { today } from '../accounts/today';
@@ -170,7 +170,7 @@ const stageTerms: Record<Stage, SQL> = {
   intake: sql`(i.title = '' or i.price is null)`,
   drafts: sql`i.id in (select item_id from listing where state = 'draft' and blocking > 0)`,
   ready: sql`i.id in (select item_id from listing where state = 'draft' and blocking = 0)`,
-  live: sql`i.id in (select item_id from listing where state in ('live', 'changed', 'conflict'))`,
+  live: sql`i.id in (select item_id from listing where state in ${liveStates})`,
   changed: sql`i.id in (select item_id from listing where state in ('changed', 'conflict'))`,
   drift: sql`i.id in (select item_id from listing where state in ('changed', 'conflict') and drifted = 1)`,
   attention: sql`i.id in (select item_id from listing where state = 'attention')`,

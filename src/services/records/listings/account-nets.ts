@@ -5,8 +5,8 @@ import { netFields, netInput, netOfContent } from '../../../core/listing/net';
 import { homeCurrency } from '../../../core/measure';
 import { isSamePrice, listingPrice } from '../../../core/price';
 import { database } from '../../../db/client';
-import { rowsOf } from '../../../db/rows';
 import { type LoadedAccount, loadAccounts } from '../accounts/load-accounts';
+import { liveCounts } from './live-counts';
 
 export type ItemTuple = [
   id: number,
@@ -118,15 +118,7 @@ export function netsAt(
 export async function accountNets(): Promise<Map<number, AccountNet>> {
   const db = database();
   const accounts = await loadAccounts(db);
-  const counted = accounts.filter((one) => one.compiled.rules.fees.listing !== null).map((one) => one.id);
-  const rows = counted.length
-    ? rowsOf<{ id: number; live: number }>(
-        await db.execute(
-          sql`select account_id as id, count(*) as live from listing where state in ('live', 'changed', 'conflict') and account_id in ${counted} group by account_id`,
-        ),
-      )
-    : [];
-  const live = new Map(rows.map((row) => [row.id, row.live]));
+  const live = await liveCounts(db, accounts);
   return new Map(accounts.map((account) => [account.id, netAccount(account, live.get(account.id) ?? 0)]));
 }
 

@@ -1,4 +1,5 @@
 import { type SQL, sql } from 'drizzle-orm';
+import { liveStates } from '../../../core/sync';
 import type { Executor } from '../../../db/client';
 import { rowsOf } from '../../../db/rows';
 import { today } from '../accounts/today';
@@ -19,7 +20,7 @@ export async function accountCounts(db: Executor): Promise<(id: number) => Accou
     return new Map(rows.map(({ accountId, count }) => [accountId, Number(count)]));
   };
   const [live, made] = [
-    await counted(sql`state in ('live', 'changed', 'conflict')`),
+    await counted(sql`state in ${liveStates}`),
     // The day as a value, the accounts by name: of each only what was made today is looked at.
     await counted(sql`account_id in ${ids} and live_since >= ${today()}`),
   ];

@@ -12,6 +12,7 @@ import { filterSelection, readSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { ColumnChooser } from './column-chooser';
 import { Exports } from './exports';
+import { keepColumns, lastColumns } from './last-columns';
 
 const titles: Record<ExportView['kind'], string> = {
   items: 'Items',
@@ -51,12 +52,13 @@ export function WriteOut() {
   const [chosen, setChosen] = useState<Partial<Record<ExportView['kind'], string[]>>>({});
   const [kind, setKind] = useState<ExportView['kind']>('items');
   const ways = choices.data ? choicesOf(choices.data, kind) : null;
-  const columns = chosen[kind] ?? ways?.usual ?? [];
+  const columns = chosen[kind] ?? (ways && (lastColumns(kind, ways) ?? ways.usual)) ?? [];
   const write = useCommand(
     async () => {
       const begun = await api('POST /exports', {
         body: { kind, selection, columns, title: titles[kind] },
       });
+      keepColumns(kind, columns);
       const count = `${begun.items.toLocaleString('en')} ${begun.items === 1 ? 'item' : 'items'}`;
       return begun.finished ? `${count} written out` : `${count} are being written out`;
     },
