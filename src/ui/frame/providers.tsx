@@ -69,6 +69,7 @@ export function Providers({ children }: { children: ReactNode }) {
             refetchOnWindowFocus: true,
             // Netting may well be reached where the rest of the world is not; where it is not, that is said.
             networkMode: 'always',
+            refetchOnReconnect: true,
           },
         },
       }),
