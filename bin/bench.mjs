@@ -21,7 +21,7 @@ endOnSignal({ stopAll: async () => current?.stopAll() });
 
 /** A stack of its own for each part: what one leaves behind does not weigh on the other. */
 async function part(work) {
-  const settings = readSettings({ port: 4350, marketsPort: 4450, databasePort: 43356, dataFolder: '.bench-data' });
+  const settings = readSettings({ port: 4350, marketsPort: 4450, databasePort: 23356, dataFolder: '.bench-data' });
   rmSync(settings.dataFolder, { recursive: true, force: true });
   const { processes, env } = await startGround(settings);
   current = processes;

@@ -21,7 +21,7 @@ installModules();
 const settings = readSettings({
   port: 4330,
   marketsPort: 4430,
-  databasePort: 43336,
+  databasePort: 23336,
   dataFolder: '.fault-data',
   readsLagMs: 4_000,
 });

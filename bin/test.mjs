@@ -29,7 +29,7 @@ const settingsOf = (lane) =>
   readSettings({
     port: 4310 + lane * 10,
     marketsPort: 4410 + lane * 10,
-    databasePort: 43316 + lane * 10,
+    databasePort: 23316 + lane * 10,
     dataFolder: lane === 0 ? '.test-data' : `.test-data-${lane + 1}`,
     redoMegabytes: 64,
     readsLagMs: 2_500,

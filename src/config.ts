@@ -7,7 +7,7 @@ type Secrets = { databasePassword: string; appSecret: string };
 export const config = {
   port: Number(process.env.NETTING_PORT ?? 4300),
   marketsPort: Number(process.env.NETTING_MARKETS_PORT ?? 4400),
-  databasePort: Number(process.env.NETTING_DB_PORT ?? 43306),
+  databasePort: Number(process.env.NETTING_DB_PORT ?? 23306),
   databaseName: process.env.NETTING_DB_NAME ?? 'netting',
   dataFolder: resolve(/* turbopackIgnore: true */ process.env.NETTING_DATA ?? '.data'),
   /** How long a marketplace may take to show what it has just done, in milliseconds. */

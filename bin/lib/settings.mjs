@@ -16,7 +16,7 @@ export function readSettings(defaults = {}) {
   return {
     port: number('NETTING_PORT', defaults.port ?? 4300),
     marketsPort: number('NETTING_MARKETS_PORT', defaults.marketsPort ?? 4400),
-    databasePort: number('NETTING_DB_PORT', defaults.databasePort ?? 43306),
+    databasePort: number('NETTING_DB_PORT', defaults.databasePort ?? 23306),
     dataFolder: resolve(root, process.env.NETTING_DATA ?? defaults.dataFolder ?? '.data'),
     host: process.env.NETTING_HOST ?? '127.0.0.1',
     redoMegabytes: defaults.redoMegabytes,

@@ -9,7 +9,8 @@ import { escapeHtml } from '../fit/escape-html';
 
 /**
  * Liquid, locked down: no files (partials are looked up in an empty object), only own properties, every missing variable
- * an error, and bounds on length, time and memory.
+ * an error, and bounds on length, time and memory. The time is a last resort against loops in loops: what a listing
+ * becomes must not hang on how busy the machine is.
  */
 const engine = new Liquid({
   templates: {},
@@ -18,7 +19,7 @@ const engine = new Liquid({
   lenientIf: true,
   ownPropertyOnly: true,
   parseLimit: 20_000,
-  renderLimit: 50,
+  renderLimit: 2_000,
   memoryLimit: 2_000_000,
 });
 

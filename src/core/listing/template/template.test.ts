@@ -159,3 +159,27 @@ describe('variables', () => {
     fc.assert(fc.property(fc.array(piece, { maxLength: 12 }), (parts) => typeof fill(parts.join('')) === 'object'));
   });
 });
+
+test('what a template says does not hang on how busy the machine is', () => {
+  let now = 0;
+  // Between any two parts of the text the machine does something else for a tenth of a second.
+  const clock = jest.spyOn(performance, 'now').mockImplementation(() => {
+    now += 100;
+    return now;
+  });
+  try {
+    const filled = render('{{ brand }}, {{ model }}, {% if brand %}made well{% endif %}.', {
+      brand: 'Brask',
+      model: 'K-2',
+    });
+    expect(filled).toEqual({ text: 'Brask, K-2, made well.', problem: null });
+  } finally {
+    clock.mockRestore();
+  }
+});
+
+test('loops in loops come to an end', () => {
+  const loops = `${'{% for a in keywords %}'.repeat(7)}x${'{% endfor %}'.repeat(7)}`;
+  const filled = render(loops, { keywords: Array.from({ length: 60 }, (_, at) => `word ${at}`) });
+  expect(filled.problem?.kind).toBe('broken');
+});
