@@ -5,16 +5,20 @@ import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import {
   chmodSync,
+  closeSync,
   createWriteStream,
   existsSync,
   mkdirSync,
   mkdtempSync,
+  openSync,
+  readSync,
   renameSync,
   rmSync,
   statSync,
   writeFileSync,
 } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
+import { pipeline } from 'node:stream/promises';
 import { checkNode, installPackages, packagesToRun } from './lib/install.mjs';
 import { portIsFree } from './lib/processes.mjs';
 import { fail, say } from './lib/say.mjs';
@@ -30,6 +34,16 @@ const file = resolve(process.argv[2] ?? join(root, `netting-${day}.tar.gz`));
 mkdirSync(dirname(file), { recursive: true });
 const aside = mkdtempSync(join(settings.dataFolder, 'backup-'));
 const part = `${file}.part`;
+
+/** Whether its last line says that nothing comes after it. */
+function isWhole(path) {
+  const size = statSync(path).size;
+  const end = Buffer.alloc(Math.min(200, size));
+  const opened = openSync(path, 'r');
+  readSync(opened, end, 0, end.length, size - end.length);
+  closeSync(opened);
+  return end.toString('utf8').includes('-- Dump completed');
+}
 
 async function dump() {
   const path = join(aside, 'database.sql');
@@ -50,9 +64,12 @@ async function dump() {
     ],
     { env: { ...process.env, MYSQL_PWD: secrets.databasePassword }, stdio: ['ignore', 'pipe', 'inherit'] },
   );
-  child.stdout.pipe(createWriteStream(path, { mode: 0o600 }));
-  const [code] = await once(child, 'close');
-  if (code !== 0) throw new Error('The database could not be read.');
+  // The program may have ended before the last of what it said is on the disk.
+  const [[code]] = await Promise.all([
+    once(child, 'close'),
+    pipeline(child.stdout, createWriteStream(path, { mode: 0o600 })),
+  ]);
+  if (code !== 0 || !isWhole(path)) throw new Error('The database could not be read.');
 }
 
 try {

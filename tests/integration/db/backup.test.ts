@@ -10,7 +10,7 @@ import { accountOf, call, control, marketListings, until } from '../../support/s
 const folder = mkdtempSync(join(tmpdir(), 'netting-backup-'));
 const restored = join(folder, 'data');
 const file = join(folder, 'all.tar.gz');
-const port = 43_396;
+const port = 23_396;
 const there = {
   ...process.env,
   NODE_ENV: 'production' as const,
