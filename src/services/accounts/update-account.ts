@@ -2,6 +2,7 @@ import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { filterSchema } from '../../core/filter';
+import { storable } from '../../core/item';
 import { type Json, sameJson } from '../../core/json';
 import { packagingAllowanceSchema } from '../../core/measure/parcel';
 import { pricingSchema, samePricing } from '../../core/price';
@@ -43,8 +44,9 @@ export const updateAccountSchema = z
 export async function updateAccount(
   actor: Actor,
   id: number,
-  { seen = {}, ...input }: z.infer<typeof updateAccountSchema>,
+  { seen = {}, ...written }: z.infer<typeof updateAccountSchema>,
 ): Promise<void> {
+  const input = storable(written);
   await transaction(async (tx) => {
     const [row] = await tx.select().from(account).where(eq(account.id, id)).for('update');
     if (!row) throw new NettingError('not-found', 'There is no such account');

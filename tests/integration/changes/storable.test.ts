@@ -1,5 +1,5 @@
 import { readyItem } from '../../support/items';
-import { call } from '../../support/stack';
+import { accountOf, call } from '../../support/stack';
 
 type Stored = { item: { title: string; attributes: Record<string, string>; keywords: string[] } };
 
@@ -21,4 +21,24 @@ test('characters that nobody sees come into no item, whichever way it is written
   const edit = await call('POST', '/edits', { selection: { kind: 'items', ids: [id] }, steps, send: false });
   expect(edit.status).toBeLessThan(300);
   expect((await call<Stored>('GET', `/items/${id}`)).body.item.title).toBe('Noctal 50 mm live');
+});
+
+test('nor into a template, nor into what an account adds', async () => {
+  const name = `Unseen ${Date.now().toString(36)}`;
+  const conditions = [{ field: 'location', op: 'is', value: name }];
+  const fields = { footer: 'Sent\u0000 from \u202Ehere' };
+  const { id } = (await call<{ id: number }>('POST', '/templates', { name, accounts: [], conditions, fields })).body;
+  type Templates = { templates: { id: number; fields: Record<string, string> }[] };
+  const { templates } = (await call<Templates>('GET', '/templates')).body;
+  expect(templates.find((one) => one.id === id)?.fields).toEqual({ footer: 'Sent from here' });
+  await call('DELETE', `/templates/${id}`);
+  const account = await accountOf('Oakhand');
+  const houseTag = async () =>
+    (await call<{ accounts: { id: number; houseTag: string }[] }>('GET', '/accounts')).body.accounts.find(
+      (one) => one.id === account,
+    )?.houseTag;
+  const before = await houseTag();
+  await call('PATCH', `/accounts/${account}`, { houseTag: 'har\u0007bour' });
+  expect(await houseTag()).toBe('harbour');
+  await call('PATCH', `/accounts/${account}`, { houseTag: before ?? '' });
 });

@@ -1,7 +1,8 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { transaction } from '../../../db/client';
 import { account, mapping } from '../../../db/schema';
 import type { Actor } from '../../access/actor';
+import { contextChanged } from '../../records/accounts/context-changed';
 
 /** Keeps catalogue products under what identifies the thing. */
 export async function keepProducts(
@@ -23,11 +24,7 @@ export async function keepProducts(
   }));
   const keys = found.map((one) => one.key);
   await transaction(async (tx) => {
-    // Whoever is just computing with what was known before finds out, and computes with this.
-    await tx
-      .update(account)
-      .set({ contextVersion: sql`${account.contextVersion} + 1` })
-      .where(eq(account.market, market));
+    await contextChanged(tx, eq(account.market, market));
     await tx
       .delete(mapping)
       .where(and(eq(mapping.market, market), eq(mapping.kind, 'product'), inArray(mapping.source, keys)));

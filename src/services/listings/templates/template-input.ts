@@ -1,6 +1,7 @@
 import { desc } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../../core/errors';
+import { storable } from '../../../core/item';
 import {
   extraFault,
   type Template,
@@ -48,8 +49,10 @@ export async function checkFields({ fields, accounts }: Pick<TemplateInput, 'fie
 }
 
 /** The description is rich text like any other: cleaned before it is kept. */
-export const cleaned = (fields: Record<string, string>): Record<string, string> =>
-  fields.description ? { ...fields, description: cleanRichText(fields.description) } : fields;
+export function cleaned(written: Record<string, string>): Record<string, string> {
+  const fields = storable(written);
+  return fields.description ? { ...fields, description: cleanRichText(fields.description) } : fields;
+}
 
 export async function previousOf(
   old: { fields: Record<string, string> } | null,

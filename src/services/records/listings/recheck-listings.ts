@@ -4,6 +4,7 @@ import { database, type Executor, transaction } from '../../../db/client';
 import { rowsOf } from '../../../db/rows';
 import { account, listing } from '../../../db/schema';
 import { systemActor } from '../../access/actor';
+import { contextChanged } from '../accounts/context-changed';
 import { type LoadedAccount, loadAccounts } from '../accounts/load-accounts';
 import { isThere } from '../items/is-there';
 import { startTask } from '../tasks/start-task';
@@ -43,11 +44,7 @@ export async function recheckPortion(
  * are computed in the background, as a task.
  */
 export async function recheckListings(accountId: number): Promise<void> {
-  // Whoever is just computing with what was before finds out, and computes with what holds now.
-  await database()
-    .update(account)
-    .set({ contextVersion: sql`${account.contextVersion} + 1` })
-    .where(eq(account.id, accountId));
+  await contextChanged(database(), eq(account.id, accountId));
   const accounts = await loadAccounts(database(), [accountId]);
   const [row] = rowsOf<{ count: number }>(
     await database().execute(sql`select count(*) as count from listing where account_id = ${accountId}`),

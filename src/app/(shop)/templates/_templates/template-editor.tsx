@@ -6,6 +6,7 @@ import type { TemplateInput } from '@/services/listings/templates/template-input
 import type { TriedTemplate } from '@/services/listings/templates/try-template';
 import { ConditionList } from '@/ui/controls/condition-list';
 import { ApiProblem, api } from '@/ui/data/api';
+import { sentenceWithFix } from '@/ui/data/sentence';
 import { useNotice } from '@/ui/frame/providers';
 import { OwnFields } from './own-fields';
 import { Trial } from './trial';
@@ -29,13 +30,6 @@ type Props = {
   accounts: AccountView[];
   kept: (id: number | null) => Promise<void>;
 };
-
-const said = (error: unknown): string =>
-  error instanceof ApiProblem && error.fix
-    ? `${error.message}. ${error.fix}`
-    : error instanceof Error
-      ? error.message
-      : 'Not saved';
 
 /** One template: for which items, on which accounts, what it says; tried out before it is kept. */
 export function TemplateEditor({ id, start, accounts, kept }: Props) {
@@ -69,7 +63,7 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
       if (error instanceof ApiProblem && error.code === 'conflict' && !error.field) set({ version: undefined });
       setProblem({
         field: (error instanceof ApiProblem ? error.field : undefined) ?? first?.field ?? '',
-        message: first?.message ?? said(error),
+        message: sentenceWithFix(error),
       });
     } finally {
       setBusy(false);

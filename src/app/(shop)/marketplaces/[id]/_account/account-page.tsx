@@ -4,6 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { useTitle } from '@/ui/frame/use-title';
 import { Belongs } from './belongs';
 import { DriftRuleForm } from './drift-rules';
 import { Fees } from './fees';
@@ -21,6 +22,7 @@ export function AccountPage({ accountId }: { accountId: number }) {
     queryKey: ['accounts'],
     queryFn: () => api('GET /accounts'),
   });
+  useTitle(data?.accounts.find((one) => one.id === accountId)?.name ?? '');
   if (isPending) return <Loading what="the account" />;
   if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const account = data.accounts.find((one) => one.id === accountId);

@@ -1,6 +1,7 @@
 import { useRef } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import { ApiProblem, api, type RequestOf } from '@/ui/data/api';
+import { sentenceWithFix } from '@/ui/data/sentence';
 
 type Name = 'footer' | 'houseTag' | 'pricing' | 'packaging' | 'maps' | 'belongs';
 type Body = NonNullable<RequestOf<'PATCH /accounts/{id}'>['body']>;
@@ -21,7 +22,7 @@ export function useSeen(account: AccountView, names: readonly Name[]): (part: Pa
     } catch (error) {
       if (!(error instanceof ApiProblem) || error.code !== 'conflict') throw error;
       seen.current = null;
-      throw new Error(`${error.message}. ${error.fix ?? ''}`);
+      throw new Error(sentenceWithFix(error));
     }
   };
 }
