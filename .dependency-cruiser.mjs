@@ -13,6 +13,7 @@ const services = [
   'stock',
   'sync',
   'outbox',
+  'intake',
   'exporting',
   'importing',
   'gathering',

@@ -88,9 +88,56 @@ const rows: Row[] = [
   ['Grainhouse', 'Pier', 'leather camera bag', 'bag', 12_900],
 ];
 
+const subjects = [
+  'Harbours',
+  'Lenses',
+  'Shutters',
+  'Islands',
+  'Ferries',
+  'Lighthouses',
+  'Negatives',
+  'Portraits',
+  'Markets',
+  'Winters',
+  'Nights',
+  'Bridges',
+  'Dunes',
+  'Railways',
+  'Windows',
+];
+const manners = [
+  'A Field Guide to',
+  'Notes on',
+  'The Little Book of',
+  'A Year of',
+  'Looking at',
+  'Forty Pictures of',
+  'The Repair of',
+  'Printing',
+  'A History of',
+  'Letters about',
+  'Walks among',
+  'Light on',
+];
+/** A shelf of books, each with a number of its own: what a pile at a house clearance is like. */
+const shelf = manners.flatMap((manner, at) =>
+  subjects.map((subject, index): Row => {
+    const isLarge = manner === 'Forty Pictures of' || manner === 'Light on';
+    const words = isLarge ? 'photography book, hardback' : index % 2 ? 'paperback' : 'hardback';
+    const press = ['Quay Press', 'Lantern Row', 'Saltmarsh Books'][(at + index) % 3] ?? 'Quay Press';
+    return [
+      press,
+      `${manner} ${subject}`,
+      words,
+      isLarge ? 'photo-book' : 'manual',
+      690 + ((at * 37 + index * 61) % 29) * 100,
+    ];
+  }),
+);
+
 /** The entries that catalogues of this world share, each under a marketplace's own numbers. */
 export const products = (prefix: string): Product[] =>
-  rows.map(([brand, model, name, kind, about], index) => {
+  [...rows, ...shelf].map(([brand, model, name, kind, about], index) => {
     const [grams, ...sides] = measures[kind] ?? [500, 200, 150, 100];
     return {
       id: `${prefix}${String(4_001 + index)}`,

@@ -66,6 +66,9 @@ export type Sheet = {
     price: number;
     quantity: number;
     location: string;
+    sku: string;
+    cost: number | null;
+    standing: string;
     photos: { hash: string }[];
   };
   columns: {

@@ -1,1 +1,2 @@
 export * from './gtin';
+export * from './read-scan';

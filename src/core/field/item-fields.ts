@@ -94,6 +94,7 @@ export const itemFieldEntries = {
   location: text('Place', 60, { copied: false, sortable: true, inside: true, mono: true }),
   supplier: text('Supplier', 120, { copied: false, inside: true }),
   boughtOn: day('Bought on', { copied: false, inside: true }),
+  batch: text('Batch', 20, { copied: false, inside: true, mono: true }),
   expiresOn: day('Best before', { copied: false, inside: true }),
   notes: text('Private notes', 10_000, { copied: false, inside: true }, true),
 };

@@ -1,6 +1,7 @@
 export * from './auth';
 export * from './file';
 export * from './gather';
+export * from './intake';
 export * from './item';
 export * from './mapping';
 export * from './market';

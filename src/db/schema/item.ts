@@ -33,6 +33,8 @@ export const item = mysqlTable(
     location: varchar('location', { length: 60 }).notNull(),
     supplier: varchar('supplier', { length: 120 }).notNull(),
     boughtOn: date('bought_on', { mode: 'string' }),
+    /** The batch that it came in with, by its code, such as B12. */
+    batch: varchar('batch', { length: 20 }).notNull().default(''),
     notes: text('notes').notNull(),
     weightGrams: int('weight_grams'),
     lengthMm: int('length_mm'),
@@ -43,6 +45,8 @@ export const item = mysqlTable(
     own: document<CustomValues>('own_values').notNull().default({}),
     axes: document<Axis[]>('axes').notNull().default([]),
     variations: document<Variation[]>('variations').notNull().default([]),
+    /** It has combinations; few items do, and those are looked through by their numbers and barcodes. */
+    isVaried: boolean('is_varied').generatedAlwaysAs(sql.raw("`axes` <> '[]'"), { mode: 'stored' }),
     /** A short film of it, by its hash; empty for none. */
     clip: varchar('clip', { length: 64 }).notNull().default(''),
     mainPhoto: varchar('main_photo', { length: 64 }),
@@ -65,6 +69,10 @@ export const item = mysqlTable(
     index('item_price').on(table.standing, table.price, table.id),
     index('item_quantity').on(table.standing, table.quantity, table.id),
     index('item_cost').on(table.standing, table.cost, table.id),
+    index('item_batch').on(table.standing, table.batch, table.id),
+    // A scan asks whether the piece is known.
+    index('item_barcode').on(table.barcode),
+    index('item_varied').on(table.isVaried),
   ],
 );
 
@@ -175,7 +183,7 @@ export const changeRecord = mysqlTable(
     to: document<unknown>('new_value'),
     why: varchar('why', { length: 20 })
       .notNull()
-      .$type<'typing' | 'bulk' | 'undo' | 'sale' | 'marketplace' | 'import'>(),
+      .$type<'typing' | 'bulk' | 'undo' | 'sale' | 'marketplace' | 'import' | 'scan'>(),
     byName: varchar('by_name', { length: 120 }).notNull(),
     at: moment('at').notNull(),
   },
@@ -187,7 +195,9 @@ export const run = mysqlTable(
   'run',
   {
     id: id(),
-    kind: varchar('kind', { length: 20 }).notNull().$type<'edit' | 'publish' | 'end' | 'undo' | 'renew' | 'settle'>(),
+    kind: varchar('kind', { length: 20 })
+      .notNull()
+      .$type<'edit' | 'publish' | 'end' | 'undo' | 'renew' | 'settle' | 'intake'>(),
     title: varchar('title', { length: 200 }).notNull(),
     detail: document<unknown>('detail').notNull(),
     itemCount: int('item_count').notNull().default(0),

@@ -4,6 +4,7 @@ import { changesEndpoints } from './changes';
 import { exportingEndpoints } from './exporting';
 import { gatheringEndpoints } from './gathering';
 import { importingEndpoints } from './importing';
+import { intakeEndpoints } from './intake';
 import { itemsEndpoints } from './items';
 import { listingsEndpoints } from './listings';
 import { outboxEndpoints } from './outbox';
@@ -30,6 +31,7 @@ export const endpoints = [
   ...stockEndpoints,
   ...syncEndpoints,
   ...outboxEndpoints,
+  ...intakeEndpoints,
   ...exportingEndpoints,
   ...importingEndpoints,
   ...gatheringEndpoints,

@@ -86,7 +86,12 @@ export async function makeThing(tx: Tx, thing: number, maker: Maker): Promise<nu
   if (known === null) {
     const fields = await freeNumbers(tx, joined.fields);
     const key = before.isTaken ? undefined : keyOf(first);
-    const made = await createItemWithin(tx, actor, { fields, quantity: joined.quantity, key }, options.accounts);
+    const made = await createItemWithin(
+      tx,
+      actor,
+      { fields, quantity: joined.quantity, key },
+      { known: options.accounts },
+    );
     itemId = made.id;
   } else {
     itemId = known;

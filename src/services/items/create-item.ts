@@ -72,6 +72,14 @@ export async function createItem(actor: Actor, input: CreateItem): Promise<Creat
 const madeBy = async (key: string) =>
   (await database().select({ id: item.id, sku: item.sku }).from(item).where(eq(item.madeBy, key)))[0];
 
+type Making = {
+  known?: LoadedAccount[];
+  /** The pattern of its stock number; the shop's when left out. */
+  skuPattern?: string;
+  /** A person has said for which accounts it is; those that want every new item when left out. */
+  meantFor?: readonly number[] | null;
+};
+
 /**
  * The same in the caller's transaction.
  * @param known every account, loaded before, where many items are made one after the other: then the caller changes the item
@@ -81,7 +89,7 @@ export async function createItemWithin(
   tx: Executor,
   actor: Actor,
   input: CreateItem,
-  known?: LoadedAccount[],
+  { known, skuPattern, meantFor }: Making = {},
 ): Promise<{ id: number; sku: string }> {
   const at = new Date();
   const model =
@@ -94,7 +102,7 @@ export async function createItemWithin(
   fields.variations = keyed(fields.variations, [], newCombinationKey);
   await checkOwn(tx, written);
   const { location, supplier, brand, category } = fields;
-  const sku = written.sku ?? (await freeSku(tx, { location, supplier, brand, category, day: at }));
+  const sku = written.sku ?? (await freeSku(tx, { location, supplier, brand, category, day: at }, skuPattern));
   const taken = await takeSkus(tx, [sku, ...fields.variations.map((row) => row.sku).filter(Boolean)], at);
   if (taken !== null)
     throw refusalError({ item: 0, field: 'sku', kind: 'sku-taken', why: `The stock number ${taken} was given before` });
@@ -132,9 +140,14 @@ export async function createItemWithin(
     ? known.map((one) => one.row)
     : await tx.select({ id: account.id, autoDraft: account.autoDraft, belongs: account.belongs }).from(account);
   const made = await loadItem(tx, id);
-  const drafts = accounts
-    .filter((one) => belongsTo(one, made))
-    .map((one) => ({ itemId: id, accountId: one.id, overrides: {}, wanted: 'draft' as const }));
+  const drafts = accounts.flatMap((one) => {
+    const belongs = belongsTo(one, made);
+    const isMeant = meantFor?.includes(one.id) ?? belongs;
+    // That it is left out is kept where it would be meant otherwise.
+    if (!isMeant && !belongs) return [];
+    const wanted = isMeant ? ('draft' as const) : ('none' as const);
+    return [{ itemId: id, accountId: one.id, overrides: {}, wanted, chosen: Boolean(meantFor) }];
+  });
   if (drafts.length) await tx.insert(listing).values(drafts);
   if (!known) await refreshListings(tx, [id]);
   return { id, sku };

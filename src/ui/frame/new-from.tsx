@@ -7,7 +7,7 @@ import { useDeferredValue, useState } from 'react';
 import { sayCondition } from '@/core/filter/say';
 import type { ItemPatch } from '@/core/item/item';
 import { homeCurrency } from '@/core/measure/money';
-import type { LookedUp } from '@/services/accounts/mapping/look-up-product';
+import type { LookedUp } from '@/services/accounts/mapping/ask-catalogues';
 import type { TemplateView } from '@/services/listings/templates/find-templates';
 import { Dialog } from '../controls/dialog';
 import { api, photoUrl } from '../data/api';

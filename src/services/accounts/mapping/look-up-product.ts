@@ -1,23 +1,12 @@
 import { z } from 'zod';
-import { NettingError } from '../../../core/errors';
-import { catalogueEntrySchema, foundProductSchema } from '../../../core/listing/map/product';
 import { database } from '../../../db/client';
 import type { ProductQuery } from '../../../markets/connector';
 import { loadAccounts } from '../../records/accounts/load-accounts';
-import { openAccount } from '../../records/accounts/open-account';
+import { askCatalogues, joinEntries, lookedUpSchema } from './ask-catalogues';
+
 export const lookUpQuerySchema = z
   .object({ q: z.string().trim().min(2, 'A barcode, an ISBN or a name').max(200) })
   .strict();
-
-/** A catalogue's entry, and what an item would take over from it. */
-export const lookedUpSchema = catalogueEntrySchema.extend({
-  market: z.string(),
-  from: z.string(),
-  category: z.string(),
-  /** The same thing's entry on each marketplace that knows it: taken over, listings there are of that product. */
-  records: z.array(foundProductSchema.extend({ accountId: z.number() })),
-});
-export type LookedUp = z.infer<typeof lookedUpSchema>;
 
 export const lookUpSchema = z.object({
   found: z.array(lookedUpSchema),
@@ -42,37 +31,10 @@ export function queryFor(q: string): ProductQuery {
  * does not answer is named, the others' answers count.
  */
 export async function lookUpProduct({ q }: z.infer<typeof lookUpQuerySchema>): Promise<LookUp> {
-  const accounts = await loadAccounts(database());
-  const byMarket = new Map(accounts.map((account) => [account.compiled.rules.market, account]));
-  const silent: LookUp['silent'] = [];
-  const answers = await Promise.all(
-    [...byMarket.values()].map(async (account): Promise<LookedUp[]> => {
-      const { session, connector } = await openAccount(account.id);
-      if (!connector.findProducts) return [];
-      try {
-        const entries = await connector.findProducts(session, queryFor(q));
-        return entries.slice(0, 8).map((entry) => ({
-          ...entry,
-          market: connector.market,
-          from: connector.name,
-          records: [{ accountId: account.id, id: entry.id, name: entry.name, categoryId: entry.categoryId }],
-          category: Object.entries(account.categoryMap).find(([, id]) => id === entry.categoryId)?.[0] ?? '',
-        }));
-      } catch (error) {
-        silent.push({
-          name: connector.name,
-          why: error instanceof NettingError ? error.message : 'It did not answer',
-        });
-        return [];
-      }
-    }),
-  );
-  const known = new Map<string, LookedUp>();
-  for (const entry of answers.flat()) {
-    const key = entry.barcode || `${entry.brand}/${entry.model}/${entry.name}`.toLowerCase();
-    const same = known.get(key);
-    const best = same && !entry.category ? same : { ...entry, category: entry.category || (same?.category ?? '') };
-    known.set(key, { ...best, records: [...(same?.records ?? []), ...entry.records] });
-  }
-  return { found: [...known.values()].slice(0, 20), silent };
+  const asked = askCatalogues(await loadAccounts(database()), queryFor(q));
+  const answers = await Promise.all(asked.map(async ({ name, answer }) => ({ name, ...(await answer) })));
+  return {
+    found: joinEntries(answers.flatMap((one) => ('entries' in one ? one.entries : []))),
+    silent: answers.flatMap((one) => ('why' in one ? [{ name: one.name, why: one.why }] : [])),
+  };
 }

@@ -1,6 +1,6 @@
 import { and, eq, like, sql } from 'drizzle-orm';
 import { NettingError } from '../../../core/errors';
-import { type SkuFacts, seqOf, skuFrame, skuIn, skuPattern } from '../../../core/item';
+import { readSkuPattern, type SkuFacts, seqOf, skuFrame, skuIn, skuPattern } from '../../../core/item';
 import type { Executor } from '../../../db/client';
 import { setting, usedSku } from '../../../db/schema';
 import { skuParts } from '../../records/accounts/read-settings';
@@ -12,10 +12,14 @@ async function holdNumbers(db: Executor): Promise<void> {
   await db.select({ name: setting.name }).from(setting).where(eq(setting.name, name)).for('update');
 }
 
-/** The next free stock number by the shop's pattern. Held by the transaction, so that two never get the same. */
-export async function freeSku(db: Executor, facts: SkuFacts): Promise<string> {
+/**
+ * The next free stock number. Held by the transaction, so that two never get the same.
+ * @param pattern of whoever numbers by one of their own; the shop's when left out or when it is none
+ */
+export async function freeSku(db: Executor, facts: SkuFacts, pattern = ''): Promise<string> {
   await holdNumbers(db);
-  const frame = skuFrame(await skuParts(db), facts);
+  const own = pattern ? readSkuPattern(pattern) : null;
+  const frame = skuFrame(own && 'parts' in own ? own.parts : await skuParts(db), facts);
   const before = frame.before.replace(/^[.\-/]+/, '');
   const rows = await db
     .select({ sku: usedSku.sku })

@@ -142,32 +142,35 @@ function since(item: Pick<Item, 'id' | 'sku' | 'title'>, one: Recorded, now: Jso
 
 type Undoing = { catalogue: Catalogue; changedSince: ChangedSince[]; isForced: boolean };
 
-/** What takes the records back, seen from what is there now; what was changed since is named and left. */
+/**
+ * What takes the records back, seen from what is there now; what was changed since is named and left. A run may have
+ * changed one place several times: each of its changes is taken back in turn, the newest first.
+ */
 function inverses(
   { items, listings }: Held,
   records: readonly Recorded[],
   { catalogue, changedSince, isForced }: Undoing,
 ): Change[] {
-  return items.flatMap((item) =>
-    records
-      .filter((one) => one.itemId === item.id)
-      .flatMap((one): Change[] => {
-        const target = {
-          item: item.id,
-          ...(one.accountId === null ? {} : { account: one.accountId }),
-          ...(one.combination === null ? {} : { combination: one.combination }),
-        };
-        const row = listings.find((other) => other.itemId === item.id && other.accountId === one.accountId);
-        const field = recordedField(one, catalogue);
-        if (!field) return [];
-        const now = presentValue(item, row, one);
-        const inverse = inverseOf(one, now, field, isForced);
-        if (inverse.kind === 'restore')
-          return one.accountId !== null && inverse.to === null
-            ? [{ target, field: one.field }]
-            : [{ target, field: one.field, to: inverse.to }];
-        changedSince.push(since(item, one, now, field));
-        return [];
-      }),
-  );
+  return items.flatMap((item) => {
+    const back = new Map<string, { change: Change; now: Json }>();
+    for (const one of records.filter((record) => record.itemId === item.id)) {
+      const target = {
+        item: item.id,
+        ...(one.accountId === null ? {} : { account: one.accountId }),
+        ...(one.combination === null ? {} : { combination: one.combination }),
+      };
+      const row = listings.find((other) => other.itemId === item.id && other.accountId === one.accountId);
+      const field = recordedField(one, catalogue);
+      if (!field) continue;
+      const place = `${one.accountId ?? ''}/${one.combination ?? ''}/${one.field}`;
+      const now = back.get(place)?.now ?? presentValue(item, row, one);
+      const inverse = inverseOf(one, now, field, isForced);
+      if (inverse.kind === 'restore') {
+        const isFollowed = one.accountId !== null && inverse.to === null;
+        const change: Change = { target, field: one.field, ...(isFollowed ? {} : { to: inverse.to }) };
+        back.set(place, { change, now: inverse.to });
+      } else changedSince.push(since(item, one, now, field));
+    }
+    return [...back.values()].map((one) => one.change);
+  });
 }

@@ -1,7 +1,7 @@
 import { inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../../core/errors';
-import { readSkuPattern, rowPlanSchema, type SkuPattern } from '../../../core/item';
+import { conditionIds, readSkuPattern, rowPlanSchema, type SkuPattern } from '../../../core/item';
 import { noAllowance, packagingAllowanceSchema } from '../../../core/measure/parcel';
 import { database, type Executor } from '../../../db/client';
 import { setting } from '../../../db/schema';
@@ -21,6 +21,13 @@ export const shopSettingsSchema = z
     packingCost: z.number().int().min(0).max(100_000),
     /** So many photos are wanted on a listing, as far as the marketplace takes so many. */
     photosWanted: z.number().int().min(1).max(30),
+    /** Ready-made sentences for condition notes, by grade, in the order in which they read. */
+    conditionSnippets: z.partialRecord(
+      z.enum(conditionIds),
+      z
+        .array(z.string().trim().min(1).max(200, 'At most 200 characters a sentence'))
+        .max(30, 'At most 30 sentences a grade'),
+    ),
     /** Which rows of the sheet are shown and in which order, by own category. */
     sheetRows: z.record(z.string().max(200), rowPlanSchema),
   })
@@ -44,6 +51,7 @@ const firstSettings: ShopSettings = {
   packaging: noAllowance,
   packingCost: 60,
   photosWanted: 3,
+  conditionSnippets: {},
   sheetRows: {},
 };
 

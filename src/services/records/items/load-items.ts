@@ -47,6 +47,7 @@ function toItem(row: ItemRow, photos: { hash: string; width: number; height: num
     mainPhoto: _main,
     photoCount: _count,
     madeBy: _by,
+    isVaried: _varied,
     createdAt: _created,
     updatedAt: _updated,
     ...fields

@@ -1,6 +1,7 @@
 'use client';
 
 import { PageHead } from '@/ui/controls/states';
+import { ConditionNotes } from './condition-notes';
 import { CustomFields } from './custom-fields';
 import { KeptFor } from './kept-for';
 import { Packing } from './packing';
@@ -13,6 +14,7 @@ export function Settings() {
       <PageHead title="Settings" />
       <div className="grid max-w-5xl grid-cols-[minmax(0,1fr)] gap-8 p-4">
         <StockNumbers />
+        <ConditionNotes />
         <Packing />
         <KeptFor />
         <CustomFields />

@@ -3,7 +3,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Item, ItemPatch } from '@/core/item/item';
-import type { LookedUp } from '@/services/accounts/mapping/look-up-product';
+import type { LookedUp } from '@/services/accounts/mapping/ask-catalogues';
 import { Dialog } from '@/ui/controls/dialog';
 import { Failed } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';

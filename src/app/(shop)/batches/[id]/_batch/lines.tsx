@@ -1,0 +1,122 @@
+'use client';
+
+import { useState } from 'react';
+import { conditionLabel } from '@/core/item/condition';
+import type { LineView } from '@/services/intake/line-view';
+import { type Column, DataTable } from '@/ui/controls/data-table';
+import { Price } from '@/ui/controls/format';
+import { ItemCell } from '@/ui/controls/item-cell';
+import { When } from '@/ui/controls/when';
+import { toneOf } from './tone-of';
+
+type Props = {
+  lines: LineView[];
+  undo: (line: LineView) => void;
+  /** A line of which nothing was made is read as this. */
+  readAs: (line: LineView, text: string) => void;
+};
+
+/** What was scanned, the newest first; what is no code is mended in its place. */
+export function Lines({ lines, undo, readAs }: Props) {
+  const columns: Column<LineView>[] = [
+    {
+      id: 'state',
+      head: 'What came of it',
+      className: 'w-44',
+      cell: (line) => {
+        const tone = toneOf(line);
+        return (
+          <span className={`flex items-center gap-2 ${tone.ink}`}>
+            <span aria-hidden="true" className={`h-4 border-l-4 ${tone.edge}`} />
+            {tone.words}
+          </span>
+        );
+      },
+    },
+    {
+      id: 'item',
+      head: 'Piece',
+      names: true,
+      cell: (line) =>
+        line.item ? (
+          <ItemCell
+            photo={line.item.photo}
+            title={line.item.title || line.code || line.scanned}
+            sku={line.item.sku}
+            href={`/items/${line.item.id}`}
+          />
+        ) : (
+          <Mend line={line} readAs={readAs} />
+        ),
+    },
+    { id: 'sku', head: 'Stock no.', cellClass: 'mono', cell: (line) => line.item?.sku ?? '' },
+    {
+      id: 'condition',
+      head: 'Condition',
+      cell: (line) => (line.item ? conditionLabel(line.item.condition) || '–' : ''),
+    },
+    { id: 'place', head: 'Place', cellClass: 'mono', cell: (line) => line.item?.location ?? '' },
+    { id: 'units', head: 'Units', align: 'right', cell: (line) => line.units },
+    { id: 'cost', head: 'Cost', align: 'right', cell: (line) => (line.item ? <Price amount={line.item.cost} /> : '') },
+    {
+      id: 'price',
+      head: 'Price',
+      align: 'right',
+      cell: (line) => (line.item ? <Price amount={line.item.price} /> : ''),
+    },
+    {
+      id: 'net',
+      head: 'Best net',
+      align: 'right',
+      cell: (line) => (line.best ? <Price amount={line.best.net} tone /> : ''),
+    },
+    { id: 'at', head: 'Scanned', cellClass: 'quiet text-[12px]', cell: (line) => <When at={line.at} /> },
+    {
+      id: 'undo',
+      head: 'Take back',
+      isHeard: true,
+      cell: (line) =>
+        line.isUndone ? null : (
+          <button type="button" className="btn btn-ghost btn-xs" onClick={() => undo(line)}>
+            {line.kind === 'none' ? 'Throw away' : 'Take back'}
+          </button>
+        ),
+    },
+  ];
+  return (
+    <DataTable
+      rows={lines}
+      columns={columns}
+      idOf={(line) => line.id}
+      sticky
+      rowClass={(line) => (line.isUndone ? 'line-through opacity-60' : '')}
+    />
+  );
+}
+
+/** What was scanned, to be written as it was meant. */
+function Mend({ line, readAs }: { line: LineView; readAs: Props['readAs'] }) {
+  const [text, setText] = useState(line.scanned);
+  if (line.isUndone) return <span className="mono">{line.scanned}</span>;
+  return (
+    <form
+      className="flex items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (text.trim()) readAs(line, text);
+      }}
+    >
+      <input
+        aria-label={`${line.scanned} is meant as`}
+        className="input input-xs mono w-44"
+        maxLength={200}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <button type="submit" className="btn btn-xs" disabled={text.trim() === '' || text === line.scanned}>
+        Read as this
+      </button>
+      <span className="quiet truncate text-[12px]">{line.said}</span>
+    </form>
+  );
+}

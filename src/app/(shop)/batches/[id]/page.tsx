@@ -1,0 +1,22 @@
+import { notFound } from 'next/navigation';
+import { findBatch } from '@/services/intake/find-batch';
+import { findLines } from '@/services/intake/find-lines';
+import { FirstData } from '../../first-data';
+import { Batch } from './_batch/batch';
+
+export const metadata = { title: 'Batch' };
+
+export default async function BatchPage({ params }: { params: Promise<{ id: string }> }) {
+  const id = Number((await params).id);
+  if (!Number.isInteger(id) || id < 1) notFound();
+  return (
+    <FirstData
+      lists={[
+        { key: ['batch', id], read: () => findBatch(id) },
+        { key: ['batch-lines', id, 'all'], read: () => findLines(id, { limit: 50 }), from: 0 },
+      ]}
+    >
+      <Batch id={id} key={id} />
+    </FirstData>
+  );
+}

@@ -1,0 +1,66 @@
+import { eq } from 'drizzle-orm';
+import { readScans } from '../../core/barcode';
+import type { Change } from '../../core/change';
+import { NettingError } from '../../core/errors';
+import type { Json } from '../../core/json';
+import type { Tx } from '../../db/client';
+import { type BatchLineRow, type BatchRow, batchLine } from '../../db/schema';
+import type { Actor } from '../access/actor';
+import { commitItems } from '../changes/commit/commit-items';
+import { allCommitted } from '../changes/commit/refusal-error';
+import { fillFrom } from './fill-from';
+import type { AnswerAct } from './intake-act';
+import { recordLine } from './record-line';
+
+/** What was asked of a line is answered: its grade, its price, its date, what it is. */
+export async function answerLine(
+  tx: Tx,
+  actor: Actor,
+  batch: BatchRow,
+  line: BatchLineRow,
+  answer: AnswerAct,
+): Promise<void> {
+  if (line.isUndone) throw new NettingError('conflict', 'This scan was taken back', { fix: 'Scan the piece again' });
+  if (answer.text !== undefined) await readAgain(tx, actor, batch, line, answer.text);
+  if (answer.entry !== undefined) {
+    const entry = line.found.find((one) => `${one.market}/${one.id}` === answer.entry);
+    if (!entry) throw new NettingError('not-found', 'This entry was not among those that were found');
+    await fillFrom(tx, actor, batch.runId, line, entry);
+    await tx.update(batchLine).set({ finding: 'found' }).where(eq(batchLine.id, line.id));
+  }
+  const said: [string, Json | undefined][] = [
+    ['condition', answer.grade],
+    ['price', answer.price],
+    ['expiresOn', answer.expiresOn],
+  ];
+  const { itemId } = line;
+  const changes = said.flatMap(([field, to]): Change[] =>
+    to === undefined || itemId === null ? [] : [{ target: { item: itemId }, field, to }],
+  );
+  if (changes.length && itemId !== null)
+    allCommitted(
+      await commitItems(tx, [itemId], () => changes, {
+        actor,
+        why: 'scan',
+        at: new Date(),
+        runId: batch.runId,
+        send: 'falls',
+      }),
+    );
+  const answered = {
+    ...(answer.grade ? { asksGrade: false } : {}),
+    ...(answer.price === undefined ? {} : { asksPrice: false }),
+  };
+  if (Object.keys(answered).length) await tx.update(batchLine).set(answered).where(eq(batchLine.id, line.id));
+}
+
+/** A line of which nothing was made is read as what was meant. */
+async function readAgain(tx: Tx, actor: Actor, batch: BatchRow, line: BatchLineRow, text: string): Promise<void> {
+  if (line.kind !== 'none') throw new NettingError('conflict', 'This scan was recorded already');
+  const [scan, ...more] = readScans(text);
+  if (!scan || more.length || scan.is === 'broken')
+    throw new NettingError('invalid', scan?.is === 'broken' ? scan.why : 'One code, or a name', { field: 'text' });
+  await tx.delete(batchLine).where(eq(batchLine.id, line.id));
+  const { key, settings } = line;
+  await recordLine(tx, { actor, batch, key, text, scan, settings }, { id: line.id, at: line.at });
+}

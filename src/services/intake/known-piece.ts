@@ -1,0 +1,62 @@
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import { spellingsOf } from '../../core/barcode';
+import type { ConditionGrade } from '../../core/item';
+import type { Executor } from '../../db/client';
+import { rowsOf } from '../../db/rows';
+import { item, usedSku } from '../../db/schema';
+
+/** An item of ours that a scan names. */
+export type KnownPiece = {
+  itemId: number;
+  /** Of an item with variations which of them. */
+  combination: string | null;
+  /** It is the same thing in another condition: it lends its words, and gets no units. */
+  isOtherGrade: boolean;
+};
+
+/** The item, or the combination, that has this stock number. */
+export async function pieceOfNumber(db: Executor, sku: string): Promise<KnownPiece | null> {
+  if (!/^[A-Za-z0-9][A-Za-z0-9.\-/]{0,39}$/.test(sku)) return null;
+  const [given] = await db.select({ sku: usedSku.sku }).from(usedSku).where(eq(usedSku.sku, sku));
+  if (!given) return null;
+  const [whole] = await db
+    .select({ id: item.id })
+    .from(item)
+    .where(and(eq(item.sku, sku), eq(item.standing, 'active'), eq(item.isVaried, false)));
+  if (whole) return { itemId: whole.id, combination: null, isOtherGrade: false };
+  return combinationWith(db, 'sku', [sku]);
+}
+
+/** Few items have combinations, and an index tells which. */
+async function combinationWith(db: Executor, what: 'sku' | 'barcode', values: string[]): Promise<KnownPiece | null> {
+  const [row] = rowsOf<{ id: number; key: string }>(
+    await db.execute(sql`
+      select i.id, v.k as \`key\` from item i,
+        json_table(i.variations, '$[*]' columns (said varchar(60) path ${sql.raw(`'$.${what}'`)}, k varchar(16) path '$.key')) v
+      where i.is_varied = 1 and i.archived = 0 and v.said in ${values} limit 1`),
+  );
+  return row ? { itemId: row.id, combination: row.key, isOtherGrade: false } : null;
+}
+
+/**
+ * The item that has this barcode, however it is written: the one of the same condition first, the newest of several.
+ * @param grade the condition that the piece is recorded with; null where that is not said, then any will do
+ */
+export async function pieceOfCode(
+  db: Executor,
+  code: string,
+  grade: ConditionGrade | null,
+): Promise<KnownPiece | null> {
+  const spellings = spellingsOf(code);
+  const rows = await db
+    .select({ id: item.id, condition: item.condition })
+    .from(item)
+    .where(and(inArray(item.barcode, spellings), eq(item.standing, 'active'), eq(item.isVaried, false)))
+    .orderBy(desc(item.id))
+    .limit(50);
+  const same = grade === null ? rows[0] : rows.find((row) => row.condition === grade);
+  if (same) return { itemId: same.id, combination: null, isOtherGrade: false };
+  const [other] = rows;
+  if (other) return { itemId: other.id, combination: null, isOtherGrade: true };
+  return combinationWith(db, 'barcode', spellings);
+}

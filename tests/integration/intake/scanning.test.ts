@@ -1,0 +1,213 @@
+import { randomUUID } from 'node:crypto';
+import { act, batchOf, bookCode, linesOf, newBatch, scan, scanOf, strangeCode, whole } from '../../support/intake';
+import { sheet } from '../../support/items';
+import { call } from '../../support/stack';
+
+const stockOf = async (id: number) => (await sheet(id)).item.quantity;
+/** Codes that no other test uses. */
+let used = Math.floor(Date.now() / 1_000) % 1_000_000;
+const fresh = () => strangeCode(used++);
+/** A book that is not in stock yet, also when these tests ran here before. */
+let shelf = Math.floor(Date.now() / 3_000) % 170;
+const book = () => bookCode(shelf++);
+
+test('a book is recorded with the presets, and its details arrive from the catalogues', async () => {
+  const batch = await newBatch({ name: 'House clearance', supplier: 'Estate Aldern', skuPattern: 'HC-' });
+  const settings = { grade: 'good' as const, snippets: ['Spine creased', 'Name inside'], cost: 120, place: 'A-07' };
+  const code = book();
+  const line = await scan(batch, code, { ...settings, price: { by: 'cost', times: 300, plus: 50 } });
+  expect(line).toMatchObject({ kind: 'item', finding: 'looking', code });
+  expect(line.item).toMatchObject({ price: 410, cost: 120, location: 'A-07', condition: 'good' });
+  expect(line.item?.conditionNote).toBe('Spine creased. Name inside.');
+  const done = await whole(batch, line.id);
+  expect(done).toMatchObject({
+    finding: 'found',
+    item: { title: expect.stringMatching(/(paperback|hardback)$/) },
+  });
+  const { item } = await sheet(line.item?.id ?? 0);
+  expect(item).toMatchObject({ supplier: 'Estate Aldern', batch: `B${batch}`, barcode: code, quantity: 1 });
+  expect(item.sku).toMatch(/^HC-\d{4}$/);
+  expect(done.best?.net).toEqual(expect.any(Number));
+});
+
+test('the same again adds to what is there and says in numbers what results; another condition is another item', async () => {
+  const batch = await newBatch();
+  const code = fresh();
+  const first = await scan(batch, code, { grade: 'good' });
+  const second = await scan(batch, code, { grade: 'good', quantity: 2 });
+  expect(second).toMatchObject({ kind: 'stock', finding: 'known', said: expect.stringContaining('1 + 2 = 3') });
+  expect(second.item?.id).toBe(first.item?.id);
+  expect(await stockOf(first.item?.id ?? 0)).toBe(3);
+  const worn = await scan(batch, code, { grade: 'poor' });
+  expect(worn).toMatchObject({ kind: 'item', finding: 'known', said: expect.stringContaining('another condition') });
+  expect(worn.item?.id).not.toBe(first.item?.id);
+  const numbered = await scan(batch, first.item?.sku ?? '');
+  expect(numbered).toMatchObject({ kind: 'stock', item: { id: first.item?.id } });
+  expect(await stockOf(first.item?.id ?? 0)).toBe(4);
+});
+
+test('a code that nobody knows is recorded all the same, and waits to be written', async () => {
+  const batch = await newBatch();
+  const line = await scan(batch, fresh(), { grade: 'good' });
+  const done = await whole(batch, line.id);
+  expect(done).toMatchObject({ finding: 'unknown', item: { title: '' } });
+  expect(done.needs.map((one) => one.what)).toContain('title');
+  expect((await linesOf(batch, 'open=true')).map((one) => one.id)).toEqual([line.id]);
+});
+
+test('a broken code makes nothing and is kept; read again as what was meant it is recorded in its place', async () => {
+  const batch = await newBatch();
+  const code = fresh();
+  const wrong = `${code.slice(0, 12)}${(Number(code[12]) + 1) % 10}`;
+  const line = await scan(batch, wrong);
+  expect(line).toMatchObject({
+    kind: 'none',
+    finding: 'broken',
+    item: null,
+    said: expect.stringContaining('check digit'),
+  });
+  const after = await scan(batch, fresh());
+  const [refused] = await act(batch, { act: 'answer', of: line.key, text: wrong });
+  expect(refused?.problem?.message).toContain('check digit');
+  const [mended] = await act(batch, { act: 'answer', of: line.key, text: code });
+  expect(mended?.lines).toMatchObject([{ id: line.id, key: line.key, kind: 'item', code }]);
+  expect((await linesOf(batch)).map((one) => one.id)).toEqual([after.id, line.id]);
+});
+
+test('two codes in one are two lines, rubbish is one that says so, and what is behind them goes on', async () => {
+  const batch = await newBatch();
+  const [a, b, c] = [fresh(), fresh(), fresh()];
+  const done = await act(batch, scanOf(a + b), scanOf('§§§'), scanOf(`\t${c}\r\n`));
+  expect(done.map((one) => one.lines.map((line) => line.code))).toEqual([[a, b], [''], [c]]);
+});
+
+test('sent twice, also at the same moment, a scan is one line and its piece is there once', async () => {
+  const batch = await newBatch();
+  const code = fresh();
+  const once = scanOf(code, { quantity: 3 });
+  const again = scanOf(code, { quantity: 2 });
+  await Promise.all([act(batch, once, again), act(batch, once, again), act(batch, once)]);
+  await act(batch, once, again);
+  const lines = await linesOf(batch);
+  expect(lines.map((one) => one.kind).sort()).toEqual(['item', 'stock']);
+  expect(await stockOf(lines[0]?.item?.id ?? 0)).toBe(5);
+  expect((await batchOf(batch)).totals).toMatchObject({ lines: 2, units: 5 });
+});
+
+test('two people scan the same code into one batch at the same moment: every piece is counted', async () => {
+  const batch = await newBatch();
+  const code = fresh();
+  await scan(batch, code);
+  await Promise.all(Array.from({ length: 8 }, () => act(batch, scanOf(code))));
+  const lines = await linesOf(batch);
+  expect(new Set(lines.map((one) => one.item?.id)).size).toBe(1);
+  expect(await stockOf(lines[0]?.item?.id ?? 0)).toBe(9);
+});
+
+test('one back: the item goes, added units go, and sent twice it is taken back once', async () => {
+  const batch = await newBatch();
+  const first = await scan(batch, fresh());
+  const more = await scan(batch, first.item?.sku ?? '', { quantity: 4 });
+  const undo = { act: 'undo' as const, of: more.key };
+  await act(batch, undo, undo);
+  expect(await stockOf(first.item?.id ?? 0)).toBe(1);
+  const [done] = await act(batch, { act: 'undo', of: first.key });
+  expect(done?.lines).toMatchObject([{ isUndone: true }]);
+  expect((await sheet(first.item?.id ?? 0)).item.standing).toBe('deleted');
+  expect((await batchOf(batch)).totals).toMatchObject({ lines: 0, units: 0 });
+});
+
+test('what is asked is answered later, by whoever scans', async () => {
+  const batch = await newBatch();
+  const line = await scan(batch, fresh(), { asksGrade: true, asksPrice: true });
+  expect(line.needs.map((one) => one.what)).toEqual(['grade', 'price']);
+  const [done] = await act(batch, { act: 'answer', of: line.key, grade: 'fair', price: 750 });
+  expect(done?.lines).toMatchObject([{ item: { condition: 'fair', price: 750 } }]);
+  expect(done?.lines[0]?.needs.filter((one) => one.what !== 'title')).toEqual([]);
+});
+
+test('pieces are meant for the accounts that were named, and for no other', async () => {
+  const accounts = (await call<{ accounts: { id: number; market: string }[] }>('GET', '/accounts')).body.accounts;
+  const [one] = accounts.filter((account) => account.market === 'hallowick');
+  const batch = await newBatch();
+  const line = await scan(batch, book(), { accounts: [one?.id ?? 0], price: { by: 'fixed', amount: 1_500 } });
+  expect((await whole(batch, line.id)).nets.map((net) => net.accountId)).toEqual([one?.id]);
+});
+
+test('a price by what such things sold for', async () => {
+  const batch = await newBatch();
+  const line = await scan(batch, book(), { price: { by: 'sales', days: 365, times: 90 }, mostDays: 1 });
+  const done = await whole(batch, line.id);
+  expect(done.sales?.median).toBeGreaterThan(0);
+  expect(done.item?.price).toBe(Math.round((done.sales?.median ?? 0) * 0.9));
+  expect(done.leave).toMatch(/stand \d+ days/);
+});
+
+test('the total is shared out to the cent and written into the costs; done again it comes to the same', async () => {
+  const batch = await newBatch({ totalCost: 1_000 });
+  const there = await scan(await newBatch(), fresh(), { cost: 100, quantity: 3 });
+  await scan(batch, fresh());
+  const two = await scan(batch, fresh());
+  await scan(batch, there.item?.sku ?? '');
+  const before = await batchOf(batch);
+  expect(before.totals).toMatchObject({ cost: 1_000, pieces: 3, units: 3, withoutCost: 0 });
+  for (const items of [3, 0]) expect((await call('POST', `/batches/${batch}/share`, {})).body).toEqual({ items });
+  expect((await sheet(two.item?.id ?? 0)).item.cost).toBe(333);
+  expect((await sheet(there.item?.id ?? 0)).item.cost).toBe(158);
+  const change = { baseVersion: before.version, shareBy: 'hand', shares: { [two.id]: 2_000 } };
+  expect((await call('PATCH', `/batches/${batch}`, change)).status).toBe(200);
+  expect(await call('POST', `/batches/${batch}/share`, {})).toMatchObject({ status: 422, body: { field: 'shares' } });
+  expect((await call('PATCH', `/batches/${batch}`, change)).status).toBe(409);
+});
+
+test('a closed batch takes nothing more, and the scan is told so', async () => {
+  const batch = await newBatch();
+  const { version } = await batchOf(batch);
+  await call('PATCH', `/batches/${batch}`, { baseVersion: version, state: 'closed' });
+  const [done] = await act(batch, scanOf(fresh()));
+  expect(done).toMatchObject({ lines: [], problem: { message: expect.stringContaining('closed') } });
+  expect(await linesOf(batch)).toEqual([]);
+});
+
+test('a piece is moved to another batch by its field, and both count it right', async () => {
+  const [from, to] = [await newBatch(), await newBatch()];
+  const line = await scan(from, fresh());
+  const { item } = await sheet(line.item?.id ?? 0);
+  await call('PATCH', `/items/${item.id}`, { baseVersion: item.version, patch: { batch: `B${to}` } });
+  expect((await batchOf(from)).totals).toMatchObject({ pieces: 0, units: 0 });
+  expect((await batchOf(to)).totals).toMatchObject({ pieces: 1, units: 1 });
+  expect((await linesOf(from)).length).toBe(0);
+  expect((await linesOf(to)).map((one) => one.id)).toEqual([line.id]);
+});
+
+test('a whole batch is taken back as a run: its items go, added units go, what was there before stays', async () => {
+  const there = await scan(await newBatch(), fresh(), { quantity: 3 });
+  const batch = await newBatch();
+  const one = await scan(batch, fresh());
+  const gone = await scan(batch, fresh());
+  await scan(batch, there.item?.sku ?? '', { quantity: 2 });
+  const back = await scan(batch, there.item?.sku ?? '', { quantity: 5 });
+  await act(batch, { act: 'undo', of: gone.key }, { act: 'undo', of: back.key });
+  const { runId } = await batchOf(batch);
+  expect((await call('POST', `/runs/${runId}/undo`, {})).status).toBe(201);
+  expect((await sheet(one.item?.id ?? 0)).item.standing).toBe('deleted');
+  expect((await sheet(gone.item?.id ?? 0)).item.standing).toBe('deleted');
+  expect(await stockOf(there.item?.id ?? 0)).toBe(3);
+  expect((await batchOf(batch)).isTakenBack).toBe(true);
+});
+
+test('settings are kept under a name, and two people do not overwrite each other', async () => {
+  const name = `Paperbacks ${randomUUID().slice(0, 6)}`;
+  const settings = (await newBatch().then(batchOf)).settings;
+  const made = await call<{ id: number }>('PUT', '/intake-presets', { name, settings });
+  expect(made.status).toBe(200);
+  expect((await call('PUT', '/intake-presets', { name, settings })).status).toBe(409);
+  const changed = { ...settings, cost: 50 };
+  expect((await call('PUT', '/intake-presets', { name, settings: changed, baseVersion: 1 })).status).toBe(200);
+  expect((await call('PUT', '/intake-presets', { name, settings, baseVersion: 1 })).status).toBe(409);
+  const { presets } = (
+    await call<{ presets: { id: number; name: string; settings: unknown }[] }>('GET', '/intake-presets')
+  ).body;
+  expect(presets.find((one) => one.name === name)?.settings).toEqual(changed);
+  expect((await call('DELETE', `/intake-presets/${made.body.id}`)).status).toBe(200);
+});
