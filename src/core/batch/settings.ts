@@ -93,3 +93,7 @@ export function priceByRule(rule: PriceRule, known: { cost: number | null; media
       return known.median === null ? null : Math.round((known.median * rule.times) / 100);
   }
 }
+
+/** Whether what such things sold for has to be known: for the price, or for how long they stand. */
+export const needsSales = ({ price, mostDays }: Pick<IntakeSettings, 'price' | 'mostDays'>): boolean =>
+  price.by === 'sales' || mostDays !== null;

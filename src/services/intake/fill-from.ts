@@ -5,6 +5,8 @@ import type { BatchLineRow, LineFound } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit/commit-items';
 
+import { accountsAtHand } from '../records/accounts/accounts-at-hand';
+
 /**
  * Takes an entry's details over into the line's item, where nothing is written there yet; what a person wrote meanwhile
  * stays.
@@ -37,7 +39,7 @@ export async function fillFrom(
         isOpen && to !== '' ? [{ target: { item: itemId }, field, to }] : [],
       );
     },
-    { actor, why: 'scan', at: new Date(), runId, send: 'falls' },
+    { actor, why: 'scan', at: new Date(), runId, send: 'falls', accounts: await accountsAtHand() },
   );
   const [now] = items;
   return now ? productKeys(now.item) : [];

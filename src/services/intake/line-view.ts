@@ -7,7 +7,8 @@ import { netOfContent } from '../../core/listing/net';
 import { formatMoney, homeAmount, homeCurrency } from '../../core/measure';
 import { database } from '../../db/client';
 import { type BatchLineRow, batchLine, type ListingRow, lineFindings, lineKinds, listing } from '../../db/schema';
-import { type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
+import { accountsAtHand } from '../records/accounts/accounts-at-hand';
+import type { LoadedAccount } from '../records/accounts/load-accounts';
 import { groupByItem, loadItems } from '../records/items/load-items';
 import { computeRow } from '../records/listings/compute-row';
 import { liveCounts } from '../records/listings/live-counts';
@@ -79,7 +80,7 @@ export async function viewsOf(ids: readonly number[]): Promise<LineView[]> {
   const [items, listings, accounts] = await Promise.all([
     loadItems(db, itemIds),
     itemIds.length ? db.select().from(listing).where(inArray(listing.itemId, itemIds)) : [],
-    loadAccounts(db),
+    accountsAtHand(),
   ]);
   const shop: Shop = { accounts, live: await liveCounts(db, accounts) };
   const byId = new Map(items.map((one) => [one.id, one]));

@@ -1,5 +1,5 @@
-import { eq } from 'drizzle-orm';
-import { priceByRule } from '../../core/batch';
+import { eq, sql } from 'drizzle-orm';
+import { needsSales, priceByRule } from '../../core/batch';
 import { statisticsOf } from '../../core/price';
 import { database, transaction } from '../../db/client';
 import { type BatchLineRow, batchLine, type LineFound, type LineSales } from '../../db/schema';
@@ -8,7 +8,8 @@ import { type Asked, askCatalogues, joinEntries, type LookedUp } from '../accoun
 import { keepProducts } from '../accounts/mapping/keep-products';
 import { queryFor } from '../accounts/mapping/look-up-product';
 import { commitItems } from '../changes/commit/commit-items';
-import { type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
+import { accountsAtHand } from '../records/accounts/accounts-at-hand';
+import type { LoadedAccount } from '../records/accounts/load-accounts';
 import { today } from '../records/accounts/today';
 import { loadItems } from '../records/items/load-items';
 import { salesOfThing } from '../records/items/sales-of-thing';
@@ -17,6 +18,8 @@ import { loadBatch } from './load-batch';
 
 /** What has not answered by then follows later. */
 const promptMs = 700;
+/** Who has not answered by then is not waited for any more. */
+const patienceMs = 30_000;
 const defaultDays = 180;
 
 const later = (ms: number) => new Promise<'late'>((resolve) => setTimeout(() => resolve('late'), ms));
@@ -39,20 +42,44 @@ async function answersWithin(asked: readonly Asked[], ms: number): Promise<Answe
 /**
  * Asks the catalogues for a line's piece, side by side, and takes over what the item does not say yet. What has answered
  * soon is there at once, the rest follows. Then what such things sold for, where the price or a limit hangs on it.
+ * @param urgent the piece is in somebody's hand
  */
-export async function lookUpLine(id: number): Promise<void> {
+export async function lookUpLine(id: number, urgent: boolean): Promise<void> {
   const [line] = await database().select().from(batchLine).where(eq(batchLine.id, id));
   if (!line || line.isUndone) return;
-  const accounts = await loadAccounts(database());
+  const accounts = await accountsAtHand();
   const actor: Actor = { id: 'intake', name: line.byName };
-  if (line.finding === 'looking') {
-    const asked = askCatalogues(accounts, queryFor(line.code || line.scanned));
-    const soon = await answersWithin(asked, promptMs);
-    await keepFound(actor, line, soon);
-    if (!soon.isWhole) await keepFound(actor, line, { ...(await answersWithin(asked, 30_000)), isWhole: true });
+  if (line.finding !== 'looking') {
+    await keepSales(actor, line, accounts);
+    return finish(id, true);
   }
-  await keepSales(actor, line, accounts);
-  await database().update(batchLine).set({ lookAt: null, doneAt: new Date() }).where(eq(batchLine.id, id));
+  const asked = askCatalogues(accounts, queryFor(line.code || line.scanned), urgent);
+  const soon = await answersWithin(asked, promptMs);
+  const found = await keepFound(actor, line, soon);
+  if (found) {
+    // Who is late only adds the entry there: for the hand the piece is complete.
+    if (!needsSales(line.settings)) await finish(id, soon.isWhole);
+    await keepRecords(actor, found, accounts);
+    await keepSales(actor, line, await accountsAtHand());
+    await finish(id, soon.isWhole);
+  }
+  if (soon.isWhole && found) return;
+  const all = { ...(await answersWithin(asked, patienceMs)), isWhole: true };
+  if (found) await keepRecords(actor, { ...found, only: joinEntries(all.entries)[0] ?? found.only }, accounts);
+  else {
+    const late = await keepFound(actor, line, all);
+    if (late) await keepRecords(actor, late, accounts);
+    await keepSales(actor, line, await accountsAtHand());
+  }
+  await finish(id, true);
+}
+
+/** Everything is there that the hand waits for; `isWhole`: nobody has to be asked any more. */
+async function finish(id: number, isWhole: boolean): Promise<void> {
+  await database()
+    .update(batchLine)
+    .set({ ...(isWhole ? { lookAt: null } : {}), doneAt: sql`coalesce(${batchLine.doneAt}, utc_timestamp(3))` })
+    .where(eq(batchLine.id, id));
 }
 
 const shortOf = ({ market, from, id, name, brand, model, barcode, category, records }: LookedUp): LineFound => ({
@@ -67,24 +94,41 @@ const shortOf = ({ market, from, id, name, brand, model, barcode, category, reco
   records,
 });
 
-/** One entry is it; of several a person says which. Nothing found so far says nothing before everybody has answered. */
-async function keepFound(actor: Actor, line: BatchLineRow, { entries, silent, isWhole }: Answers): Promise<void> {
-  const found = joinEntries(entries).map(shortOf);
-  if (found.length === 0 && !isWhole) return;
-  const [only, ...others] = found;
+/** The entry that it is, and what the item is found by in catalogues. */
+type Found = { only: LookedUp; key: string | null };
+
+/**
+ * One entry is it; of several a person says which. Nothing found so far says nothing before everybody has answered.
+ * @returns the entry, where it is known which one it is
+ */
+async function keepFound(
+  actor: Actor,
+  line: BatchLineRow,
+  { entries, silent, isWhole }: Answers,
+): Promise<Found | null> {
+  const joined = joinEntries(entries);
+  if (joined.length === 0 && !isWhole) return null;
+  const [only, ...others] = joined;
   const isSure = only !== undefined && others.length === 0;
   const finding = isSure ? ('found' as const) : only ? ('unsure' as const) : ('unknown' as const);
-  let keys: string[] = [];
-  await transaction(async (tx) => {
+  return transaction(async (tx) => {
     const { runId } = await loadBatch(tx, line.batchId);
-    if (isSure) keys = await fillFrom(tx, actor, runId, line, only);
-    await tx.update(batchLine).set({ found, silent, finding }).where(eq(batchLine.id, line.id));
+    const keys = isSure ? await fillFrom(tx, actor, runId, line, only) : [];
+    await tx
+      .update(batchLine)
+      .set({ found: joined.map(shortOf), silent, finding })
+      .where(eq(batchLine.id, line.id));
+    return isSure ? { only, key: keys[0] ?? null } : null;
   });
-  const [key] = keys;
-  if (!isSure || !key) return;
-  for (const { accountId: _account, ...record } of only.records) {
-    const market = entries.find((one) => one.records.some((other) => other.id === record.id))?.market;
-    if (market) await keepProducts(actor, market, [{ key, ...record }]);
+}
+
+/** The entry on each marketplace, where it was not known for such things before. */
+async function keepRecords(actor: Actor, { only, key }: Found, accounts: readonly LoadedAccount[]): Promise<void> {
+  if (!key) return;
+  for (const { accountId, ...record } of only.records) {
+    const account = accounts.find((one) => one.id === accountId);
+    if (account && account.products[key]?.id !== record.id)
+      await keepProducts(actor, account.row.market, [{ key, ...record }]);
   }
 }
 
@@ -92,14 +136,10 @@ async function keepFound(actor: Actor, line: BatchLineRow, { entries, silent, is
 async function keepSales(actor: Actor, line: BatchLineRow, accounts: readonly LoadedAccount[]): Promise<void> {
   const { itemId, settings } = line;
   const { price: rule } = settings;
-  if (itemId === null || (rule.by !== 'sales' && settings.mostDays === null)) return;
+  if (itemId === null || !needsSales(settings)) return;
   const [item] = await loadItems(database(), [itemId]);
   if (!item) return;
-  const known = await loadAccounts(
-    database(),
-    accounts.map((one) => one.id),
-  );
-  const { sales, silent } = await salesOfThing(known, item, false);
+  const { sales, silent } = await salesOfThing(accounts, item, false);
   const figures = statisticsOf(sales, today(), rule.by === 'sales' ? rule.days : defaultDays);
   const kept: LineSales | null = figures && {
     count: figures.count,

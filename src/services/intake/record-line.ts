@@ -1,6 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { type Scan, spellingsOf } from '../../core/barcode';
-import { type IntakeSettings, noteOf, priceByRule } from '../../core/batch';
+import { type IntakeSettings, needsSales, noteOf, priceByRule } from '../../core/batch';
 import type { ItemPatch } from '../../core/item';
 import { homeCurrency } from '../../core/measure';
 import type { Tx } from '../../db/client';
@@ -10,6 +10,7 @@ import { commitItems } from '../changes/commit/commit-items';
 import { recordChanges } from '../changes/commit/record-changes';
 import { allCommitted } from '../changes/commit/refusal-error';
 import { createItemWithin } from '../items/create-item';
+import { accountsAtHand } from '../records/accounts/accounts-at-hand';
 import { type KnownPiece, pieceOfCode, pieceOfNumber } from './known-piece';
 import { codeOf } from './load-batch';
 
@@ -69,9 +70,6 @@ export async function recordLine(
       .where(eq(run.id, batch.runId));
   return insertId;
 }
-
-/** A price that is asked for its sales, or for how long such things stand, needs the catalogues also where the piece is known. */
-const needsSales = ({ price, mostDays }: IntakeSettings) => price.by === 'sales' || mostDays !== null;
 
 async function become(tx: Tx, recording: Recording): Promise<Became> {
   const { scan, settings, text } = recording;
@@ -134,7 +132,7 @@ async function newItem(tx: Tx, recording: Recording, facts: ItemPatch, copyOf?: 
     tx,
     actor,
     { fields, quantity: settings.quantity, copyOf, key },
-    { skuPattern, meantFor: settings.accounts },
+    { skuPattern, meantFor: settings.accounts, atHand: await accountsAtHand() },
   );
   // Taken back with the batch, it is gone from the inventory again.
   const context = { actor, why: 'scan' as const, at: new Date(), runId: batch.runId };
@@ -166,6 +164,7 @@ async function addUnits(tx: Tx, recording: Recording, known: KnownPiece): Promis
         runId: batch.runId,
         send: 'stock',
         stock: { reason: 'bought', note: batch.name.slice(0, 200) },
+        accounts: await accountsAtHand(),
       },
     ),
   );

@@ -10,11 +10,12 @@ import { answerLine } from './answer-line';
 import { type IntakeAct, intakeActSchema, type ScanAct } from './intake-act';
 import { type LineView, lineViewSchema, viewsOf } from './line-view';
 import { loadBatch } from './load-batch';
-import { lookUpSoon } from './look-up-lines';
+import { lookUpNow, lookUpSoon } from './look-up-lines';
 import { recordLine } from './record-line';
 import { undoLine } from './undo-line';
 
-export const mostLines = 5_000;
+const mostLines = 5_000;
+const mostInHand = 5;
 
 export const takeActsSchema = z.object({ acts: z.array(intakeActSchema).min(1).max(50) }).strict();
 
@@ -50,7 +51,9 @@ export async function takeActs(
   }
   const all = [...new Set(ids.flatMap((one) => (Array.isArray(one) ? one : [])))];
   const views = new Map((await viewsOf(all)).map((view): [number, LineView] => [view.id, view]));
-  lookUpSoon([...views.values()].filter((view) => !view.isDone).map((view) => view.id));
+  const open = [...views.values()].filter((view) => !view.isDone).map((view) => view.id);
+  // Many at once were kept while there was no connection: nobody holds their pieces any more.
+  (acts.length > mostInHand ? lookUpSoon : lookUpNow)(open);
   return {
     done: ids.map((one) =>
       Array.isArray(one)

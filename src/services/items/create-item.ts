@@ -73,7 +73,10 @@ const madeBy = async (key: string) =>
   (await database().select({ id: item.id, sku: item.sku }).from(item).where(eq(item.madeBy, key)))[0];
 
 type Making = {
+  /** Every account; then the caller changes the item further and has its listings computed afterwards, once. */
   known?: LoadedAccount[];
+  /** Every account as it was a moment ago. */
+  atHand?: LoadedAccount[];
   /** The pattern of its stock number; the shop's when left out. */
   skuPattern?: string;
   /** A person has said for which accounts it is; those that want every new item when left out. */
@@ -82,14 +85,12 @@ type Making = {
 
 /**
  * The same in the caller's transaction.
- * @param known every account, loaded before, where many items are made one after the other: then the caller changes the item
- * further and has its listings computed afterwards, once
  */
 export async function createItemWithin(
   tx: Executor,
   actor: Actor,
   input: CreateItem,
-  { known, skuPattern, meantFor }: Making = {},
+  { known, atHand, skuPattern, meantFor }: Making = {},
 ): Promise<{ id: number; sku: string }> {
   const at = new Date();
   const model =
@@ -136,9 +137,10 @@ export async function createItemWithin(
       to: input.copyOf ? { copyOf: input.copyOf } : { sku },
     },
   ]);
-  const accounts = known
-    ? known.map((one) => one.row)
-    : await tx.select({ id: account.id, autoDraft: account.autoDraft, belongs: account.belongs }).from(account);
+  const accounts =
+    (known ?? atHand)
+      ? (known ?? atHand ?? []).map((one) => one.row)
+      : await tx.select({ id: account.id, autoDraft: account.autoDraft, belongs: account.belongs }).from(account);
   const made = await loadItem(tx, id);
   const drafts = accounts.flatMap((one) => {
     const belongs = belongsTo(one, made);
@@ -149,7 +151,7 @@ export async function createItemWithin(
     return [{ itemId: id, accountId: one.id, overrides: {}, wanted, chosen: Boolean(meantFor) }];
   });
   if (drafts.length) await tx.insert(listing).values(drafts);
-  if (!known) await refreshListings(tx, [id]);
+  if (!known) await refreshListings(tx, [id], atHand);
   return { id, sku };
 }
 

@@ -19,15 +19,18 @@ export type LookedUp = z.infer<typeof lookedUpSchema>;
 /** What one catalogue answers: its entries, or why it said nothing. */
 export type Asked = { name: string; answer: Promise<{ entries: LookedUp[] } | { why: string }> };
 
-/** Asks every connected marketplace that has a catalogue, all at once. */
-export function askCatalogues(accounts: readonly LoadedAccount[], query: ProductQuery): Asked[] {
+/**
+ * Asks every connected marketplace that has a catalogue, all at once.
+ * @param urgent somebody stands and waits: it goes before what else is asked there
+ */
+export function askCatalogues(accounts: readonly LoadedAccount[], query: ProductQuery, urgent = false): Asked[] {
   const byMarket = new Map(accounts.map((account) => [account.compiled.rules.market, account]));
   return [...byMarket.values()].flatMap((account): Asked[] => {
     const connector = connectorOf(account.row.market);
     const look = connector.findProducts;
     if (!look) return [];
     const ask = async () => {
-      const session = sessionFor(account.row, account.compiled.rules.pacing.perMinute);
+      const session = sessionFor(account.row, account.compiled.rules.pacing.perMinute, urgent);
       try {
         const entries = await look(session, query);
         return {

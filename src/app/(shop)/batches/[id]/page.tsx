@@ -1,6 +1,8 @@
 import { notFound } from 'next/navigation';
 import { findBatch } from '@/services/intake/find-batch';
 import { findLines } from '@/services/intake/find-lines';
+import { findPresets } from '@/services/intake/presets';
+import { readSettings } from '@/services/records/accounts/read-settings';
 import { FirstData } from '../../first-data';
 import { Batch } from './_batch/batch';
 
@@ -13,6 +15,9 @@ export default async function BatchPage({ params }: { params: Promise<{ id: stri
     <FirstData
       lists={[
         { key: ['batch', id], read: () => findBatch(id) },
+        // A command may be scanned before anything else: what it means is there.
+        { key: ['settings'], read: () => readSettings() },
+        { key: ['intake-presets'], read: async () => ({ presets: await findPresets() }) },
         { key: ['batch-lines', id, 'all'], read: () => findLines(id, { limit: 50 }), from: 0 },
       ]}
     >

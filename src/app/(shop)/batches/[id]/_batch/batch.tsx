@@ -7,6 +7,7 @@ import { withSwitched } from '@/core/batch/note';
 import { nextPlace } from '@/core/batch/place';
 import type { BatchView } from '@/services/intake/find-batch';
 import type { IntakeAct } from '@/services/intake/intake-act';
+import type { LineView } from '@/services/intake/line-view';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { usePageActions } from '@/ui/frame/actions';
@@ -26,12 +27,15 @@ import { linesKey, useActs } from './use-acts';
 import { useLookedUp } from './use-looked-up';
 import { useSettings } from './use-settings';
 
+/** Rows that stand there; earlier ones are asked for. */
+const shownAtOnce = 30;
+
 /** One sitting at the scanner: the field, what every piece gets, the piece in the hand, and everything that was scanned. */
 export function Batch({ id }: { id: number }) {
   const batch = useQuery({
     queryKey: ['batch', id],
     queryFn: () => api('GET /batches/{id}', { params: { id } }),
-    refetchInterval: 5_000,
+    refetchInterval: 3_000,
   });
   useTitle(batch.data?.name ?? '');
   if (batch.isPending) return <Loading what="the batch" />;
@@ -68,15 +72,18 @@ function Scanning({ batch, id, field, back }: ScanningProps) {
       }),
     initialPageParam: 0,
     getNextPageParam: (page) => page.next ?? undefined,
-    refetchInterval: 6_000,
+    refetchInterval: 8_000,
   });
   const lines = useMemo(() => pages.data?.pages.flatMap((page) => page.lines) ?? [], [pages.data]);
+  const [shownCount, setShownCount] = useState(shownAtOnce);
+  const shown = useMemo(() => lines.slice(0, shownCount), [lines, shownCount]);
   /** The last piece that was scanned here: its key; the newest line before that. */
   const [lastKey, setLastKey] = useState('');
   const [units, setUnits] = useState<number | null>(null);
   const [said, setSaid] = useState('');
   const [doubts, setDoubts] = useState<{ id: string; text: string }[]>([]);
   const before = useRef<Before>(null);
+  const lastText = useRef('');
   const keys = useRef<string[]>([]);
 
   const { add, waiting, isAway, problem } = useActs(id, (line, act) => {
@@ -97,12 +104,14 @@ function Scanning({ batch, id, field, back }: ScanningProps) {
       ...settings.snippets.filter((one) => !snippets.includes(one)),
     ];
     keys.current.push(key);
+    lastText.current = text;
     setLastKey(key);
     setUnits(null);
     add({ act: 'scan', key, text, settings: { ...given, snippets: ordered } });
     if (settings.placeCounts === 'each' && settings.place) change({ place: nextPlace(settings.place) });
   };
-  const answer = (more: Omit<Extract<IntakeAct, { act: 'answer' }>, 'act' | 'of'>, of = last?.key) => {
+  const answer = (more: Omit<Extract<IntakeAct, { act: 'answer' }>, 'act' | 'of'>) => {
+    const of = last?.key;
     if (of) add({ act: 'answer', of, ...more });
   };
   const undo = () => {
@@ -119,7 +128,7 @@ function Scanning({ batch, id, field, back }: ScanningProps) {
       case 'undo':
         return undo();
       case 'again':
-        return before.current ? scan(before.current.text) : setSaid('Nothing was scanned yet');
+        return lastText.current ? scan(lastText.current) : setSaid('Nothing was scanned yet');
       case 'quantity':
         setUnits(command.units);
         return setSaid(`The next scan counts ${command.units}`);
@@ -151,6 +160,8 @@ function Scanning({ batch, id, field, back }: ScanningProps) {
   const settle = (doubt: string, isTwice: boolean) => {
     const one = doubts.find((other) => other.id === doubt);
     setDoubts((now) => now.filter((other) => other.id !== doubt));
+    // Asked once: who has said so is not asked again for the next of them.
+    before.current = null;
     if (isTwice && one) scan(one.text);
     back();
   };
@@ -178,6 +189,14 @@ function Scanning({ batch, id, field, back }: ScanningProps) {
         return setSaid('There is no such number');
     }
   };
+  const undoLine = useCallback(
+    (line: LineView) => {
+      add({ act: 'undo', of: line.key });
+      back();
+    },
+    [add, back],
+  );
+  const readAs = useCallback((line: LineView, text: string) => add({ act: 'answer', of: line.key, text }), [add]);
   const latest = useRef(run);
   latest.current = run;
   const actions = useMemo(
@@ -253,23 +272,19 @@ function Scanning({ batch, id, field, back }: ScanningProps) {
           </div>
           {pages.error ? <Failed error={pages.error} retry={() => void pages.refetch()} /> : null}
           {lines.length ? (
-            <Lines
-              lines={lines}
-              undo={(line) => {
-                add({ act: 'undo', of: line.key });
-                back();
-              }}
-              readAs={(line, text) => answer({ text }, line.key)}
-            />
+            <Lines lines={shown} undo={undoLine} readAs={readAs} />
           ) : (
             <p className="quiet">{isOpenOnly ? 'Nothing waits for you.' : 'Nothing was scanned yet.'}</p>
           )}
-          {pages.hasNextPage ? (
+          {pages.hasNextPage || lines.length > shownCount ? (
             <button
               type="button"
               className="btn btn-sm self-center"
               disabled={pages.isFetchingNextPage}
-              onClick={() => void pages.fetchNextPage()}
+              onClick={() => {
+                setShownCount((now) => now + 2 * shownAtOnce);
+                if (pages.hasNextPage && lines.length < shownCount + 2 * shownAtOnce) void pages.fetchNextPage();
+              }}
             >
               Show earlier scans
             </button>

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { conditionLabel } from '@/core/item/condition';
 import type { LineView } from '@/services/intake/line-view';
 import { type Column, DataTable } from '@/ui/controls/data-table';
@@ -17,7 +17,7 @@ type Props = {
 };
 
 /** What was scanned, the newest first; what is no code is mended in its place. */
-export function Lines({ lines, undo, readAs }: Props) {
+export const Lines = memo(function Lines({ lines, undo, readAs }: Props) {
   const columns: Column<LineView>[] = [
     {
       id: 'state',
@@ -92,7 +92,7 @@ export function Lines({ lines, undo, readAs }: Props) {
       rowClass={(line) => (line.isUndone ? 'line-through opacity-60' : '')}
     />
   );
-}
+});
 
 /** What was scanned, to be written as it was meant. */
 function Mend({ line, readAs }: { line: LineView; readAs: Props['readAs'] }) {

@@ -1,7 +1,7 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { noteOf, withSwitched } from '@/core/batch/note';
 import { nextPlace } from '@/core/batch/place';
 import type { IntakeSettings } from '@/core/batch/settings';
@@ -23,7 +23,7 @@ type Props = {
 };
 
 /** With what the next piece is recorded. */
-export function SettingsPanel({ settings, change, snippets, done }: Props) {
+export const SettingsPanel = memo(function SettingsPanel({ settings, change, snippets, done }: Props) {
   const words = useQuery({
     queryKey: ['words'],
     queryFn: () => api('GET /words'),
@@ -214,7 +214,7 @@ export function SettingsPanel({ settings, change, snippets, done }: Props) {
       ) : null}
     </form>
   );
-}
+});
 
 function CountField({
   label,

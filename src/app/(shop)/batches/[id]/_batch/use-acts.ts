@@ -11,6 +11,8 @@ const mostAtOnce = 20;
 /** After a silence it is tried again so soon, then later and later, in milliseconds. */
 const firstWait = 400;
 const longestWait = 4_000;
+/** The totals follow so often at most, and by themselves. */
+const totalsMs = 2_000;
 
 export type Page = { lines: LineView[]; next: number | null };
 export const linesKey = (batch: number, view: 'all' | 'open') => ['batch-lines', batch, view];
@@ -22,13 +24,15 @@ export function useMergeLines(batch: number): (lines: readonly LineView[]) => vo
     (lines) =>
       client.setQueryData<InfiniteData<Page>>(linesKey(batch, 'all'), (now) => {
         if (!now) return now;
-        const byId = new Map(lines.map((line) => [line.id, line]));
+        const known = new Map(now.pages.flatMap((page) => page.lines).map((line) => [line.id, line]));
+        const changed = lines.filter((line) => JSON.stringify(known.get(line.id)) !== JSON.stringify(line));
+        if (changed.length === 0) return now;
+        const byId = new Map(changed.map((line) => [line.id, line]));
         const pages = now.pages.map((page) => ({
           ...page,
           lines: page.lines.map((line) => byId.get(line.id) ?? line),
         }));
-        const there = new Set(pages.flatMap((page) => page.lines.map((line) => line.id)));
-        const fresh = lines.filter((line) => !there.has(line.id)).sort((a, b) => b.id - a.id);
+        const fresh = changed.filter((line) => !known.has(line.id)).sort((a, b) => b.id - a.id);
         const [first, ...rest] = pages;
         if (!first || fresh.length === 0) return { ...now, pages };
         return { ...now, pages: [{ ...first, lines: [...fresh, ...first.lines] }, ...rest] };
@@ -52,6 +56,7 @@ export function useActs(batch: number, told: Told) {
   const sending = useRef(false);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
   const wait = useRef(firstWait);
+  const totalled = useRef(0);
   const hear = useRef(told);
   hear.current = told;
 
@@ -75,7 +80,10 @@ export function useActs(batch: number, told: Told) {
         setIsAway(false);
         wait.current = firstWait;
       }
-      void client.invalidateQueries({ queryKey: ['batch', batch] });
+      if (Date.now() - totalled.current > totalsMs) {
+        totalled.current = Date.now();
+        void client.invalidateQueries({ queryKey: ['batch', batch] });
+      }
     } catch (error) {
       const isRefused = error instanceof ApiProblem && error.status >= 400 && error.status < 500;
       // What is refused as a whole stays kept and is said; a silence is waited out.

@@ -1,0 +1,248 @@
+import { expect, type Page, test } from '@playwright/test';
+import { commandCode } from '../../src/core/batch';
+import { batchOf, bookCode, linesOf, newBatch, scan, settingsWith, strangeCode } from '../support/intake';
+import { sheet } from '../support/items';
+import { call } from '../support/stack';
+import { signedIn } from './steps';
+
+const piles: number[] = [];
+test.afterEach(async () => {
+  for (const batch of piles.splice(0)) await takeBack(batch);
+});
+
+let used = (Math.floor(Date.now() / 1_000) % 100_000) * 50 + 20_000_000;
+const fresh = () => strangeCode(used++);
+const field = (page: Page) => page.getByRole('textbox', { name: 'Scan a code, or type it or a name' });
+const lastPiece = (page: Page) => page.getByRole('region', { name: 'Last piece' });
+
+/** As a scanner does it: all signs at once, and Enter. */
+async function shoot(page: Page, text: string, end: 'Enter' | 'Tab' | '' = 'Enter'): Promise<void> {
+  await page.keyboard.type(text);
+  if (end) await page.keyboard.press(end);
+}
+
+type Seen = { scanned: [string, number][]; whole: [string, number][] };
+
+/** What was scanned is not in stock any more: the next try meets what this one met. */
+const takeBack = async (batch: number) => call('POST', `/runs/${(await batchOf(batch)).runId}/undo`, {});
+
+/** Notes in the page itself when a scan ended, and when everything that is known of its line had come. */
+const noteTimes = (page: Page) =>
+  page.addInitScript(() => {
+    const seen: Seen = { scanned: [], whole: [] };
+    Object.assign(window, { seen });
+    window.addEventListener(
+      'keydown',
+      (event) => {
+        if (event.key === 'Enter' && event.target instanceof HTMLInputElement)
+          seen.scanned.push([event.target.value, performance.now()]);
+      },
+      true,
+    );
+    const ask = window.fetch;
+    window.fetch = async (...given) => {
+      const answer = await ask(...given);
+      if (String(given[0]).includes('/batches/'))
+        void answer
+          .clone()
+          .json()
+          .then((body: { lines?: Line[]; done?: { lines: Line[] }[] }) => {
+            const lines = [...(body.lines ?? []), ...(body.done ?? []).flatMap((one) => one.lines)];
+            for (const line of lines) if (line.isDone) seen.whole.push([line.scanned, performance.now()]);
+          })
+          .catch(() => undefined);
+      return answer;
+    };
+    type Line = { scanned: string; isDone: boolean };
+  });
+
+test('two hundred codes at three a second: every line right, none doubled, no key but the scans', async ({
+  page,
+  context,
+}) => {
+  const everyMs = 300;
+  const grade = 'parts' as const;
+  const settings = settingsWith({ grade, price: { by: 'cost', times: 300, plus: 0 }, cost: 100 });
+  const there = await newBatch();
+  const known = Array.from({ length: 30 }, fresh);
+  for (const code of known) await scan(there, code, settings);
+  const unknown = Array.from({ length: 20 }, fresh);
+  const broken = Array.from({ length: 5 }, () => fresh().replace(/.$/, (digit) => String((Number(digit) + 1) % 10)));
+  const books = Array.from({ length: 145 }, (_, index) => bookCode(index));
+  const ordered = [...books, ...unknown, ...known, ...broken];
+  // All kinds mixed, the same way each time.
+  const codes = ordered.map((_, index) => ordered[(index * 77) % ordered.length] ?? '');
+  expect(new Set(codes).size).toBe(200);
+
+  const batch = await newBatch({ settings });
+  piles.push(there, batch);
+  await signedIn(page);
+  await noteTimes(page);
+  await page.goto(`/batches/${batch}`);
+  await expect(field(page)).toBeFocused();
+  const began = Date.now();
+  let keys = 0;
+  for (const [index, code] of codes.entries()) {
+    if (index === 80) await context.setOffline(true);
+    if (index === 120) await context.setOffline(false);
+    await shoot(page, code);
+    keys += code.length + 1;
+    const rest = began + (index + 1) * everyMs - Date.now();
+    // The pace itself: a scanner that is faster than any hand.
+    if (rest > 0) await new Promise((resolve) => setTimeout(resolve, rest));
+  }
+  const tookMs = Date.now() - began;
+  await expect(page.getByText(/^(Sending|No connection)/)).toHaveCount(0);
+  await expect(page.getByText('Looking it up …')).toHaveCount(0);
+  await expect(page.getByLabel('Totals')).toContainText('195');
+
+  const lines = await linesOf(batch);
+  expect(lines.map((line) => line.scanned).reverse()).toEqual(codes);
+  const kinds = (some: string[]) => [
+    ...new Set(lines.filter((line) => some.includes(line.scanned)).map((line) => `${line.kind} ${line.finding}`)),
+  ];
+  expect(kinds(known)).toEqual(['stock known']);
+  expect(kinds(unknown)).toEqual(['item unknown']);
+  expect(kinds(broken)).toEqual(['none broken']);
+  expect(kinds(books).filter((one) => one !== 'item known')).toEqual(['item found']);
+  const items = lines.filter((line) => line.kind === 'item').map((line) => line.item?.id ?? 0);
+  expect(new Set(items).size).toBe(165);
+  expect(lines.filter((line) => line.kind === 'item').every((line) => line.item?.quantity === 1)).toBe(true);
+  expect(lines.filter((line) => line.kind === 'stock').every((line) => line.item?.quantity === 2)).toBe(true);
+
+  const seen = await page.evaluate(() => (window as unknown as { seen: Seen }).seen);
+  const wholeAt = new Map(seen.whole.slice().reverse());
+  const waits = seen.scanned.map(([code, at], index) => ({ index, ms: (wholeAt.get(code) ?? Infinity) - at }));
+  const connected = waits.filter(({ index }) => index < 80 || index >= 120).map(({ ms }) => ms);
+  const within = (most: number) => connected.filter((ms) => ms <= most).length / connected.length;
+  const middle = [...connected].sort((a, b) => a - b)[connected.length / 2] ?? 0;
+  const back = seen.scanned[120]?.[1] ?? 0;
+  const caughtUp = Math.max(...seen.scanned.slice(80, 120).map(([code]) => (wholeAt.get(code) ?? Infinity) - back));
+  console.log(
+    `200 codes in ${(tookMs / 1_000).toFixed(1)} s, ${(tookMs / 200).toFixed(0)} ms a piece, ${keys} keys, all of them the scanner's; ` +
+      `${(within(1_000) * 100).toFixed(1)} % whole within a second, ${middle.toFixed(0)} ms in the middle; the 40 without a connection ${(caughtUp / 1_000).toFixed(1)} s after it was back`,
+  );
+  expect(waits.every(({ ms }) => Number.isFinite(ms))).toBe(true);
+});
+
+test('without a key: command labels switch grade, sentence, units and place, and take the last one back', async ({
+  page,
+}) => {
+  const sentences = ['Spine creased', 'Name inside', 'Smells of smoke'];
+  const { conditionSnippets } = (await call<{ conditionSnippets: Record<string, string[]> }>('GET', '/settings')).body;
+  await call('PUT', '/settings', { conditionSnippets: { ...conditionSnippets, fair: sentences } });
+  const batch = await newBatch({ settings: settingsWith({ place: 'BOX-09' }) });
+  await signedIn(page);
+  await page.goto(`/batches/${batch}`);
+  await expect(field(page)).toBeFocused();
+  await shoot(page, commandCode({ do: 'grade', grade: 'fair' }));
+  await shoot(page, commandCode({ do: 'snippet', number: 3 }));
+  await shoot(page, '1');
+  await expect(page.getByText('Reads: Spine creased. Smells of smoke.')).toBeVisible();
+  await shoot(page, commandCode({ do: 'quantity', units: 5 }));
+  await expect(page.getByText('The next scan counts 5')).toBeVisible();
+  const first = fresh();
+  await shoot(page, first);
+  await expect(lastPiece(page)).toContainText('× 5');
+  await expect(lastPiece(page)).toContainText('BOX-09');
+  await shoot(page, commandCode({ do: 'box' }));
+  const second = fresh();
+  await shoot(page, second);
+  await expect(lastPiece(page)).toContainText('BOX-10');
+  await shoot(page, commandCode({ do: 'undo' }));
+  await expect(lastPiece(page)).toContainText('Taken back');
+  await shoot(page, commandCode({ do: 'again' }));
+  await expect
+    .poll(async () => (await linesOf(batch)).map((line) => [line.scanned, line.units, line.isUndone]))
+    .toEqual([
+      [second, 1, false],
+      [second, 1, true],
+      [first, 5, false],
+    ]);
+  const [, , line] = await linesOf(batch);
+  expect((await sheet(line?.item?.id ?? 0)).item).toMatchObject({
+    conditionNote: 'Spine creased. Smells of smoke.',
+    condition: 'fair',
+    location: 'BOX-09',
+    quantity: 5,
+  });
+});
+
+test('a scanner that sends Tab, one that sends nothing, rubbish, and the same piece read twice', async ({ page }) => {
+  const batch = await newBatch();
+  await signedIn(page);
+  await page.goto(`/batches/${batch}`);
+  await expect(field(page)).toBeFocused();
+  const [tab, bare] = [fresh(), fresh()];
+  await shoot(page, tab, 'Tab');
+  await expect(field(page)).toBeFocused();
+  await expect(lastPiece(page)).toContainText(tab);
+  await shoot(page, bare, '');
+  await expect(lastPiece(page)).toContainText(bare);
+  await shoot(page, '##');
+  await expect(lastPiece(page)).toContainText('No code');
+  const twice = fresh();
+  await shoot(page, twice);
+  await shoot(page, twice);
+  await expect(page.getByText('came twice within a second')).toBeVisible();
+  await page.getByRole('button', { name: 'Yes, twice' }).click();
+  await expect(lastPiece(page)).toContainText('1 + 1 = 2');
+  await expect(field(page)).toBeFocused();
+  await shoot(page, twice);
+  await expect(lastPiece(page)).toContainText('2 + 1 = 3');
+});
+
+test('what is kept without a connection is sent by the next visit, once', async ({ page, context }) => {
+  const batch = await newBatch();
+  await signedIn(page);
+  await page.goto(`/batches/${batch}`);
+  await expect(field(page)).toBeFocused();
+  const codes = [fresh(), fresh(), fresh()];
+  await context.setOffline(true);
+  for (const code of codes) await shoot(page, code);
+  await expect(page.getByText('3 scans wait here')).toBeVisible();
+  await page.close({ runBeforeUnload: false });
+  await context.setOffline(false);
+  const again = await context.newPage();
+  await again.goto(`/batches/${batch}`);
+  await expect.poll(async () => (await linesOf(batch)).map((line) => line.scanned)).toEqual([...codes].reverse());
+  expect((await batchOf(batch)).totals.units).toBe(3);
+});
+
+test('a batch from its beginning by hand: what is asked is typed, a broken code is mended, the cost is shared', async ({
+  page,
+}) => {
+  await signedIn(page);
+  await page.goto('/batches');
+  await page.getByRole('button', { name: 'New batch' }).click();
+  const name = `Attic ${Date.now().toString(36)}`;
+  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('All of it cost, EUR').fill('10.00');
+  await page.getByRole('button', { name: 'Begin and scan' }).click();
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+  await expect(field(page)).toBeFocused();
+  await page.getByLabel('Ask for the condition').check();
+  await page.getByLabel('Ask for the price').check();
+  await expect(field(page)).toBeFocused();
+  const code = fresh();
+  await shoot(page, code);
+  await expect(lastPiece(page)).toContainText('In which condition is it?');
+  await shoot(page, '6');
+  await expect(lastPiece(page)).toContainText('Good');
+  await expect(lastPiece(page)).toContainText('What does it cost?');
+  await shoot(page, '7.50');
+  await expect(lastPiece(page)).toContainText('€7.50');
+  const wrong = code.replace(/.$/, (digit) => String((Number(digit) + 1) % 10));
+  await shoot(page, wrong);
+  await expect(lastPiece(page)).toContainText('No code');
+  const right = fresh();
+  await page.getByLabel(`${wrong} is meant as`).fill(right);
+  await page.getByRole('button', { name: 'Read as this' }).click();
+  await expect(page.getByLabel(`${wrong} is meant as`)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Details and cost' }).click();
+  await page.getByRole('button', { name: 'Keep, and write the shares into the items' }).click();
+  await expect(page.getByText('2 items have another cost now')).toBeVisible();
+  await page.getByRole('link', { name: 'Review as a table' }).click();
+  await expect(page.getByRole('grid', { name: 'Inventory' })).toBeVisible();
+  await expect(page.getByText('2 items', { exact: true })).toBeVisible();
+});
