@@ -33,8 +33,8 @@ export const packagesToRun = {
   // Backups are written by it.
   'mariadb-dump': ['mariadb-client'],
 };
-/** Only tests and the bench need a browser, and clips before somebody wants the first one. */
-export const packagesToTest = { ...packagesToRun, chromium: ['chromium'], ffmpeg: ['ffmpeg'] };
+/** Only tests and the bench need a browser, clips before somebody wants the first one, and pictures of printed pages. */
+export const packagesToTest = { ...packagesToRun, chromium: ['chromium'], ffmpeg: ['ffmpeg'], pdftoppm: ['poppler-utils'] };
 
 /** The npm packages as the lock file says (`npm ci` refuses lock files without the other systems’ packages); nothing is done when they are there. */
 export function installModules() {

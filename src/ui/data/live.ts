@@ -12,6 +12,8 @@ const concerned: Record<string, string[]> = {
 };
 
 const spreadMs = 250;
+/** What is counted over everything follows a little later: while one scans or sends it would be counted four times a second. */
+const calm: Record<string, number> = { stages: 1_000 };
 
 /**
  * Keeps what stands on the page up to date by server-sent events; where they do not come through, the lists ask by
@@ -24,10 +26,17 @@ export function useLive(): boolean {
     const source = new EventSource('/api/v1/live');
     const due = new Set<string>();
     let timer: ReturnType<typeof setTimeout> | null = null;
+    const readAt = new Map<string, number>();
     const refresh = () => {
       timer = null;
-      for (const key of due) void client.invalidateQueries({ queryKey: [key] });
-      due.clear();
+      const now = Date.now();
+      for (const key of due) {
+        if (now - (readAt.get(key) ?? 0) < (calm[key] ?? 0)) continue;
+        due.delete(key);
+        readAt.set(key, now);
+        void client.invalidateQueries({ queryKey: [key] });
+      }
+      if (due.size > 0) timer = setTimeout(refresh, spreadMs);
     };
     source.onopen = () => setOpen(true);
     source.onerror = () => setOpen(false);

@@ -55,7 +55,7 @@ export function LastPiece({ line, choose }: { line: LineView | null; choose: (en
           {item?.condition ? <span className="quiet"> · {conditionLabel(item.condition)}</span> : null}
         </p>
       </div>
-      {line.said ? <p className="quiet">{line.said}</p> : null}
+      {line.said && line.kind !== 'none' ? <p className="quiet">{line.said}</p> : null}
       {line.leave ? <p className="font-semibold text-error">Leave it: {line.leave}</p> : null}
       {sales ? (
         <p className="quiet figures">

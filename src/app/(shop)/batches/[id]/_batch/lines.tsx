@@ -6,7 +6,6 @@ import type { LineView } from '@/services/intake/line-view';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { ItemCell } from '@/ui/controls/item-cell';
-import { When } from '@/ui/controls/when';
 import { toneOf } from './tone-of';
 
 type Props = {
@@ -22,11 +21,11 @@ export const Lines = memo(function Lines({ lines, undo, readAs }: Props) {
     {
       id: 'state',
       head: 'What came of it',
-      className: 'w-44',
+      className: 'w-40',
       cell: (line) => {
         const tone = toneOf(line);
         return (
-          <span className={`flex items-center gap-2 ${tone.ink}`}>
+          <span className={`flex items-center gap-2 whitespace-nowrap ${tone.ink}`}>
             <span aria-hidden="true" className={`h-4 border-l-4 ${tone.edge}`} />
             {tone.words}
           </span>
@@ -49,32 +48,47 @@ export const Lines = memo(function Lines({ lines, undo, readAs }: Props) {
           <Mend line={line} readAs={readAs} />
         ),
     },
-    { id: 'sku', head: 'Stock no.', cellClass: 'mono', cell: (line) => line.item?.sku ?? '' },
+    {
+      id: 'sku',
+      head: 'Stock no.',
+      className: 'w-28',
+      cellClass: 'mono truncate',
+      cell: (line) => line.item?.sku ?? '',
+    },
     {
       id: 'condition',
       head: 'Condition',
+      className: 'w-24',
+      cellClass: 'truncate',
       cell: (line) => (line.item ? conditionLabel(line.item.condition) || '–' : ''),
     },
-    { id: 'place', head: 'Place', cellClass: 'mono', cell: (line) => line.item?.location ?? '' },
-    { id: 'units', head: 'Units', align: 'right', cell: (line) => line.units },
-    { id: 'cost', head: 'Cost', align: 'right', cell: (line) => (line.item ? <Price amount={line.item.cost} /> : '') },
+    {
+      id: 'place',
+      head: 'Place',
+      className: 'w-20',
+      cellClass: 'mono truncate',
+      cell: (line) => line.item?.location ?? '',
+    },
+    { id: 'units', head: 'Units', align: 'right', className: 'w-14', cell: (line) => line.units },
     {
       id: 'price',
       head: 'Price',
       align: 'right',
+      className: 'w-20',
       cell: (line) => (line.item ? <Price amount={line.item.price} /> : ''),
     },
     {
       id: 'net',
       head: 'Best net',
+      className: 'w-20',
       align: 'right',
       cell: (line) => (line.best ? <Price amount={line.best.net} tone /> : ''),
     },
-    { id: 'at', head: 'Scanned', cellClass: 'quiet text-[12px]', cell: (line) => <When at={line.at} /> },
     {
       id: 'undo',
       head: 'Take back',
       isHeard: true,
+      className: 'w-28',
       cell: (line) =>
         line.isUndone ? null : (
           <button type="button" className="btn btn-ghost btn-xs" onClick={() => undo(line)}>
@@ -89,6 +103,7 @@ export const Lines = memo(function Lines({ lines, undo, readAs }: Props) {
       columns={columns}
       idOf={(line) => line.id}
       sticky
+      fixed
       rowClass={(line) => (line.isUndone ? 'line-through opacity-60' : '')}
     />
   );
@@ -100,7 +115,7 @@ function Mend({ line, readAs }: { line: LineView; readAs: Props['readAs'] }) {
   if (line.isUndone) return <span className="mono">{line.scanned}</span>;
   return (
     <form
-      className="flex items-center gap-2"
+      className="flex min-w-0 items-center gap-2"
       onSubmit={(event) => {
         event.preventDefault();
         if (text.trim()) readAs(line, text);
@@ -108,12 +123,12 @@ function Mend({ line, readAs }: { line: LineView; readAs: Props['readAs'] }) {
     >
       <input
         aria-label={`${line.scanned} is meant as`}
-        className="input input-xs mono w-44"
+        className="input input-xs mono w-36 shrink-0"
         maxLength={200}
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      <button type="submit" className="btn btn-xs" disabled={text.trim() === '' || text === line.scanned}>
+      <button type="submit" className="btn btn-xs shrink-0" disabled={text.trim() === '' || text === line.scanned}>
         Read as this
       </button>
       <span className="quiet truncate text-[12px]">{line.said}</span>

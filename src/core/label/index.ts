@@ -1,0 +1,3 @@
+export * from './label';
+export * from './mark';
+export * from './size';
