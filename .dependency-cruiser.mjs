@@ -13,6 +13,7 @@ const services = [
   'stock',
   'sync',
   'outbox',
+  'labels',
   'intake',
   'exporting',
   'importing',

@@ -14,6 +14,7 @@ import { Store } from './kit/store';
 import { Deliverer } from './kit/webhooks';
 import { World } from './kit/world';
 import { markets } from './list';
+import { printerRoutes } from './printer/printer';
 
 const port = Number(process.env.NETTING_MARKETS_PORT ?? 4400);
 const host = process.env.NETTING_HOST ?? '127.0.0.1';
@@ -38,6 +39,7 @@ app.route(
   '/rates',
   rateRoutes(() => world.now()),
 );
+app.route('/printer', printerRoutes(join(folder, 'printer')));
 app.route('/control', controlRoutes(world, deliverer));
 
 for (const market of markets) {

@@ -19,6 +19,10 @@ export const config = {
   get marketsUrl(): string {
     return process.env.NETTING_MARKETS_URL ?? `http://127.0.0.1:${this.marketsPort}`;
   },
+  /** The printer of labels: it takes PDFs over HTTP. */
+  get printerUrl(): string {
+    return process.env.NETTING_PRINTER_URL ?? `${this.marketsUrl}/printer/api`;
+  },
 };
 
 let secrets: Secrets | null = null;

@@ -3,6 +3,7 @@ import pino from 'pino';
 import { closeDatabase } from '../db/client';
 import { auditAndKeep } from '../services/audit/audit';
 import { lookUpDue } from '../services/intake/look-up-lines';
+import { printWaiting } from '../services/labels/print-waiting';
 import { planDailyRenewals } from '../services/listings/renewal/plan-daily-renewals';
 import { planRoutines } from '../services/routines/plan-routines';
 import { runTask } from '../services/tasks/run-task';
@@ -45,6 +46,7 @@ async function dailyLoop(): Promise<void> {
     if (planned) log.info({ planned }, 'daily renewals');
     await planRoutines(new Date()).catch((error: unknown) => log.error({ error: String(error) }, 'routines'));
     // What a process that took a scan could not look up any more.
+    await printWaiting().catch((error: unknown) => log.error({ error: String(error) }, 'labels'));
     await lookUpDue().catch((error: unknown) => log.error({ error: String(error) }, 'scans'));
     if (Date.now() - thinnedAt > thinMs) {
       thinnedAt = Date.now();

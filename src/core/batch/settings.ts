@@ -44,6 +44,8 @@ export const intakeSettingsSchema = z
     /** Where the next piece is put; the next box is the next number. */
     place: z.string().max(60),
     placeCounts: z.enum(placeCounts),
+    /** The size of the label that is printed of each piece; null for none. */
+    label: z.string().max(40).nullable(),
     /** Accounts that the pieces are meant for; null for those that want every new item. */
     accounts: z.array(z.number().int().positive()).max(40).nullable(),
     asksGrade: z.boolean(),
@@ -68,6 +70,7 @@ export const firstSettings: IntakeSettings = {
   category: '',
   place: '',
   placeCounts: 'stays',
+  label: null,
   accounts: null,
   asksGrade: false,
   asksPrice: false,

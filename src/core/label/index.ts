@@ -1,3 +1,5 @@
+export * from './commands';
 export * from './label';
 export * from './mark';
+export * from './request';
 export * from './size';

@@ -1,5 +1,14 @@
 import { z } from 'zod';
-import { barsIn, barWidth, type Mark, type Measure, moduleWidth, type Symbol, squareAt, squareSide } from './mark';
+import {
+  type BarcodeSymbol,
+  barsIn,
+  barWidth,
+  type Mark,
+  type Measure,
+  moduleWidth,
+  squareAt,
+  squareSide,
+} from './mark';
 import type { LabelSize } from './size';
 import { linesOf, sizeFor, textBlock } from './text';
 
@@ -21,9 +30,9 @@ export type LabelWords = {
   price: string;
 };
 
-type Square = Extract<Symbol, { is: 'square' }>;
+type Square = Extract<BarcodeSymbol, { is: 'square' }>;
 /** The same code both ways, made when it is asked for: whichever fits is taken. */
-export type Symbols = { linear: () => Extract<Symbol, { is: 'linear' }>; square: () => Square };
+export type Symbols = { linear: () => Extract<BarcodeSymbol, { is: 'linear' }>; square: () => Square };
 
 const pad = 1.5;
 const gap = 0.8;

@@ -9,7 +9,7 @@ export type Mark =
 export type Measure = (text: string) => number;
 
 /** A code as it is to be drawn: widths of bars and spaces by turns, beginning with a bar, or a square of dark modules. */
-export type Symbol = { is: 'linear'; widths: number[] } | { is: 'square'; side: number; dark: boolean[] };
+export type BarcodeSymbol = { is: 'linear'; widths: number[] } | { is: 'square'; side: number; dark: boolean[] };
 
 /** A printer of labels has eight dots a millimetre (203 dpi): bars that lie on them stay even. */
 export const dotMm = 0.125;
@@ -53,7 +53,7 @@ export function moduleWidth(side: number, sideMm: number): number | null {
 }
 
 /** A code of squares from a corner, its white included. */
-export function squareAt(symbol: Extract<Symbol, { is: 'square' }>, module: number, x: number, y: number): Mark {
+export function squareAt(symbol: Extract<BarcodeSymbol, { is: 'square' }>, module: number, x: number, y: number): Mark {
   const left = onDots(x) + quietModules * module;
   const top = onDots(y) + quietModules * module;
   const bars: Extract<Mark, { is: 'bars' }>['bars'] = [];

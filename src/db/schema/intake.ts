@@ -1,5 +1,6 @@
 import { boolean, date, index, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import type { IntakeSettings, ShareWay } from '../../core/batch';
+import type { LabelRequest } from '../../core/label';
 import { document, id, minor, moment, reference } from './columns';
 
 export const batchStates = ['open', 'reviewed', 'sent', 'closed'] as const;
@@ -32,6 +33,8 @@ export const batch = mysqlTable(
   (table) => [index('batch_state').on(table.state, table.id)],
 );
 export type BatchRow = typeof batch.$inferSelect;
+
+export const printStates = ['waiting', 'printed', 'stopped'] as const;
 
 /** What a scan brought about: an item was made, units were added to one, or nothing yet. */
 export const lineKinds = ['item', 'stock', 'none'] as const;
@@ -100,6 +103,25 @@ export const batchLine = mysqlTable(
   ],
 );
 export type BatchLineRow = typeof batchLine.$inferSelect;
+
+/** Labels that are to be printed, in their order; what exactly they say is read when it is their turn. */
+export const printJob = mysqlTable(
+  'print_job',
+  {
+    id: id(),
+    title: varchar('title', { length: 200 }).notNull(),
+    request: document<LabelRequest>('request').notNull(),
+    state: varchar('state', { length: 8 }).notNull().$type<(typeof printStates)[number]>(),
+    /** Why it still waits. */
+    message: varchar('message', { length: 300 }),
+    /** Somebody prints it just now, until then at most. */
+    leaseUntil: moment('lease_until'),
+    byName: varchar('by_name', { length: 120 }).notNull(),
+    at: moment('at').notNull(),
+    printedAt: moment('printed_at'),
+  },
+  (table) => [index('print_state').on(table.state, table.id)],
+);
 
 /** Settings of an intake under a name. */
 export const intakePreset = mysqlTable('intake_preset', {

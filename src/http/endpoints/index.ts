@@ -6,6 +6,7 @@ import { gatheringEndpoints } from './gathering';
 import { importingEndpoints } from './importing';
 import { intakeEndpoints } from './intake';
 import { itemsEndpoints } from './items';
+import { labelsEndpoints } from './labels';
 import { listingsEndpoints } from './listings';
 import { outboxEndpoints } from './outbox';
 import { photosEndpoints } from './photos';
@@ -31,6 +32,7 @@ export const endpoints = [
   ...stockEndpoints,
   ...syncEndpoints,
   ...outboxEndpoints,
+  ...labelsEndpoints,
   ...intakeEndpoints,
   ...exportingEndpoints,
   ...importingEndpoints,

@@ -3,16 +3,11 @@ import { batchViewSchema, findBatch } from '../../services/intake/find-batch';
 import { batchRowSchema, findBatches, findBatchesSchema } from '../../services/intake/find-batches';
 import { findLines, findLinesSchema } from '../../services/intake/find-lines';
 import { lineViewSchema } from '../../services/intake/line-view';
-import {
-  findPresets,
-  presetViewSchema,
-  removePreset,
-  savePreset,
-  savePresetSchema,
-} from '../../services/intake/presets';
 import { changeBatch, changeBatchSchema, createBatch, newBatchSchema } from '../../services/intake/save-batch';
+import { presetViewSchema, removePreset, savePreset, savePresetSchema } from '../../services/intake/save-preset';
 import { shareBatchCost } from '../../services/intake/share-batch-cost';
 import { takeActs, takeActsSchema, takenSchema } from '../../services/intake/take-acts';
+import { findPresets } from '../../services/records/batches/find-presets';
 import { done, endpoint } from '../endpoint';
 
 const made = z.object({ id: z.number() });

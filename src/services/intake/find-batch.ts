@@ -5,9 +5,9 @@ import { intakeSettingsSchema } from '../../core/batch/settings';
 import { homeAmount } from '../../core/measure';
 import { database } from '../../db/client';
 import { batchLine, batchStates, run } from '../../db/schema';
+import { batchPieces, type Piece, sharesOf } from '../records/batches/batch-pieces';
+import { codeOf, loadBatch } from '../records/batches/load-batch';
 import { type AccountNet, accountNets, netsAt, priceThere } from '../records/listings/account-nets';
-import { batchPieces, type Piece, sharesOf } from './batch-pieces';
-import { codeOf, loadBatch } from './load-batch';
 
 const totalsSchema = z.object({
   /** Lines, of them those that wait for a person, and pieces. */

@@ -2,8 +2,8 @@ import { and, desc, eq, inArray, lt, type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { batchLine } from '../../db/schema';
+import { codeOf, loadBatch } from '../records/batches/load-batch';
 import { type LineView, viewsOf } from './line-view';
-import { codeOf, loadBatch } from './load-batch';
 
 export const findLinesSchema = z
   .object({

@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, isNull, sql } from 'drizzle-orm';
 import { needsSales, priceByRule } from '../../core/batch';
 import { statisticsOf } from '../../core/price';
 import { database, transaction } from '../../db/client';
@@ -8,13 +8,15 @@ import { type Asked, askCatalogues, joinEntries, type LookedUp } from '../accoun
 import { keepProducts } from '../accounts/mapping/keep-products';
 import { queryFor } from '../accounts/mapping/look-up-product';
 import { commitItems } from '../changes/commit/commit-items';
+import { printWaiting } from '../labels/print-waiting';
 import { accountsAtHand } from '../records/accounts/accounts-at-hand';
 import type { LoadedAccount } from '../records/accounts/load-accounts';
 import { today } from '../records/accounts/today';
+import { loadBatch } from '../records/batches/load-batch';
 import { loadItems } from '../records/items/load-items';
 import { salesOfThing } from '../records/items/sales-of-thing';
 import { fillFrom } from './fill-from';
-import { loadBatch } from './load-batch';
+import { printLine } from './print-line';
 
 /** What has not answered by then follows later. */
 const promptMs = 700;
@@ -51,17 +53,17 @@ export async function lookUpLine(id: number, urgent: boolean): Promise<void> {
   const actor: Actor = { id: 'intake', name: line.byName };
   if (line.finding !== 'looking') {
     await keepSales(actor, line, accounts);
-    return finish(id, true);
+    return finish(line, true);
   }
   const asked = askCatalogues(accounts, queryFor(line.code || line.scanned), urgent);
   const soon = await answersWithin(asked, promptMs);
   const found = await keepFound(actor, line, soon);
   if (found) {
     // Who is late only adds the entry there: for the hand the piece is complete.
-    if (!needsSales(line.settings)) await finish(id, soon.isWhole);
+    if (!needsSales(line.settings)) await finish(line, soon.isWhole);
     await keepRecords(actor, found, accounts);
     await keepSales(actor, line, await accountsAtHand());
-    await finish(id, soon.isWhole);
+    await finish(line, soon.isWhole);
   }
   if (soon.isWhole && found) return;
   const all = { ...(await answersWithin(asked, patienceMs)), isWhole: true };
@@ -71,15 +73,21 @@ export async function lookUpLine(id: number, urgent: boolean): Promise<void> {
     if (late) await keepRecords(actor, late, accounts);
     await keepSales(actor, line, await accountsAtHand());
   }
-  await finish(id, true);
+  await finish(line, true);
 }
 
 /** Everything is there that the hand waits for; `isWhole`: nobody has to be asked any more. */
-async function finish(id: number, isWhole: boolean): Promise<void> {
-  await database()
-    .update(batchLine)
-    .set({ ...(isWhole ? { lookAt: null } : {}), doneAt: sql`coalesce(${batchLine.doneAt}, utc_timestamp(3))` })
-    .where(eq(batchLine.id, id));
+async function finish(line: BatchLineRow, isWhole: boolean): Promise<void> {
+  await transaction(async (tx) => {
+    const [{ affectedRows }] = await tx
+      .update(batchLine)
+      .set({ doneAt: sql`utc_timestamp(3)` })
+      .where(and(eq(batchLine.id, line.id), isNull(batchLine.doneAt)));
+    // The label says what it is: it is printed when that is known.
+    if (affectedRows === 1) await printLine(tx, line);
+    if (isWhole) await tx.update(batchLine).set({ lookAt: null }).where(eq(batchLine.id, line.id));
+  });
+  if (line.settings.label !== null) void printWaiting().catch(() => undefined);
 }
 
 const shortOf = ({ market, from, id, name, brand, model, barcode, category, records }: LookedUp): LineFound => ({

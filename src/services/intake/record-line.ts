@@ -11,8 +11,9 @@ import { recordChanges } from '../changes/commit/record-changes';
 import { allCommitted } from '../changes/commit/refusal-error';
 import { createItemWithin } from '../items/create-item';
 import { accountsAtHand } from '../records/accounts/accounts-at-hand';
+import { codeOf } from '../records/batches/load-batch';
 import { type KnownPiece, pieceOfCode, pieceOfNumber } from './known-piece';
-import { codeOf } from './load-batch';
+import { printLine } from './print-line';
 
 /** What a line is recorded from. */
 export type Recording = {
@@ -63,6 +64,14 @@ export async function recordLine(
     ...became,
     ...place,
   });
+  if (became.lookAt === null)
+    await printLine(tx, {
+      settings,
+      units: settings.quantity,
+      byName: actor.name,
+      scanned: text,
+      itemId: became.itemId,
+    });
   if (became.kind !== 'none')
     await tx
       .update(run)

@@ -7,7 +7,7 @@ import { readSkuPattern, storable } from '../../core/item';
 import { database, transaction } from '../../db/client';
 import { batch, batchStates, run } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { loadBatch } from './load-batch';
+import { loadBatch } from '../records/batches/load-batch';
 
 /** A prefix alone counts on behind itself. */
 const asPattern = (text: string): string => (text === '' || text.includes('{') ? text : `${text}{seq}`);

@@ -4,8 +4,8 @@ import { database, transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit/commit-items';
 import { allCommitted } from '../changes/commit/refusal-error';
-import { batchPieces, sharesOf } from './batch-pieces';
-import { loadBatch } from './load-batch';
+import { batchPieces, sharesOf } from '../records/batches/batch-pieces';
+import { loadBatch } from '../records/batches/load-batch';
 
 /** Items written in one transaction. */
 const portion = 200;

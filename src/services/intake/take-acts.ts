@@ -5,11 +5,12 @@ import { NettingError } from '../../core/errors';
 import { database, isDuplicate, type Tx, transaction } from '../../db/client';
 import { type BatchLineRow, type BatchRow, batchLine } from '../../db/schema';
 import type { Actor } from '../access/actor';
+import { printWaiting } from '../labels/print-waiting';
+import { loadBatch } from '../records/batches/load-batch';
 import { madeKey } from '../records/items/made-key';
 import { answerLine } from './answer-line';
 import { type IntakeAct, intakeActSchema, type ScanAct } from './intake-act';
 import { type LineView, lineViewSchema, viewsOf } from './line-view';
-import { loadBatch } from './load-batch';
 import { lookUpNow, lookUpSoon } from './look-up-lines';
 import { recordLine } from './record-line';
 import { undoLine } from './undo-line';
@@ -54,6 +55,7 @@ export async function takeActs(
   const open = [...views.values()].filter((view) => !view.isDone).map((view) => view.id);
   // Many at once were kept while there was no connection: nobody holds their pieces any more.
   (acts.length > mostInHand ? lookUpSoon : lookUpNow)(open);
+  if (acts.some((act) => act.act === 'scan' && act.settings.label !== null)) void printWaiting().catch(() => undefined);
   return {
     done: ids.map((one) =>
       Array.isArray(one)

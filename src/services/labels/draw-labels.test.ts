@@ -49,10 +49,15 @@ test.each(sizes)('%s is a size that can be', (_, size) => expect(labelSizeSchema
 test.each(sizes)(
   '%s: every label of every kind is read back, also as printed at 203 dpi',
   async (_, size) => {
-  XX => codes.map((code) => words(kind, code)));
+    for (const [prefers, kinds, dpi] of [
+      ['linear', labelKinds, 203],
+      ['square', ['item'], 203],
+      ['linear', ['item'], 300],
+    ] as const) {
+      const all = kinds.flatMap((kind) => codes.map((code) => words(kind, code)));
       const pdf = await writePdf(drawLabels({ size, words: all, startAt: 1, prefers }), 'Labels');
-              const read = (await Promise.all((await apart(size, printed(pdf, dpi), all.length)).map(codesOn))).flat();
-        expect(read.sort()).toEqual(all.map((one) => one.code).sort());
+      const read = (await Promise.all((await apart(size, printed(pdf, dpi), all.length)).map(codesOn))).flat();
+      expect(read.sort()).toEqual(all.map((one) => one.code).sort());
     }
   },
   120_000,

@@ -15,6 +15,7 @@ export function ChosenBar({
   putAway,
   copy,
   writeOut,
+  labels,
   chooseAll,
   chooseFirst,
   chooseNone,
@@ -27,6 +28,7 @@ export function ChosenBar({
   putAway: () => void;
   copy: () => void;
   writeOut: () => void;
+  labels: () => void;
   chooseAll: () => void;
   chooseFirst: (count: number) => void;
   chooseNone: () => void;
@@ -61,6 +63,9 @@ export function ChosenBar({
       </button>
       <button type="button" className="btn btn-sm" title="As a file: spreadsheet, CSV, JSON, XML" onClick={writeOut}>
         Write out
+      </button>
+      <button type="button" className="btn btn-sm" onClick={labels}>
+        Labels
       </button>
       {!all && total > number ? (
         <button type="button" className="btn btn-ghost btn-sm" onClick={chooseAll}>

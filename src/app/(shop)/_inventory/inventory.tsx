@@ -149,6 +149,7 @@ export function Inventory() {
             publish={() => router.push(withSelection('/publish', selection()))}
             putAway={() => router.push(withSelection('/workbench', selection(), { steps: standingSteps('archived') }))}
             copy={() => router.push(withSelection('/copies', selection()))}
+            labels={() => router.push(withSelection('/labels', selection()))}
             writeOut={() => router.push(withSelection('/files', selection()))}
             chooseAll={() => setChosen({ all: true, ids: new Set() })}
             chooseFirst={(count) => void chooseFirst.run(count)}

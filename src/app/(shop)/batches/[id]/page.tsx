@@ -1,8 +1,8 @@
 import { notFound } from 'next/navigation';
 import { findBatch } from '@/services/intake/find-batch';
 import { findLines } from '@/services/intake/find-lines';
-import { findPresets } from '@/services/intake/presets';
 import { readSettings } from '@/services/records/accounts/read-settings';
+import { findPresets } from '@/services/records/batches/find-presets';
 import { FirstData } from '../../first-data';
 import { Batch } from './_batch/batch';
 

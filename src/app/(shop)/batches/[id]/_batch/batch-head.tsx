@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { addressOf } from '@/core/filter/address';
 import type { BatchView } from '@/services/intake/find-batch';
 import { PageHead } from '@/ui/controls/states';
@@ -19,7 +19,8 @@ const filterOf = (code: string) => addressOf({ field: 'batch', op: 'is', value: 
 export function BatchHead({ batch }: { batch: BatchView }) {
   const router = useRouter();
   const [isOpen, setIsOpen] = useState(false);
-  const [silent, setIsSilent] = useState(() => typeof localStorage !== 'undefined' && isSilent());
+  const [silent, setIsSilent] = useState(false);
+  useEffect(() => setIsSilent(isSilent()), []);
   const turn = useCommand(
     async (state: BatchView['state']) => {
       await api('PATCH /batches/{id}', { params: { id: batch.id }, body: { baseVersion: batch.version, state } });
@@ -57,6 +58,9 @@ export function BatchHead({ batch }: { batch: BatchView }) {
       </button>
       <Link className="btn btn-sm" href={`/?${new URLSearchParams({ ...filter, sort: 'created', dir: 'asc' })}`}>
         Review as a table
+      </Link>
+      <Link className="btn btn-sm" href={`/labels?batch=${batch.id}`}>
+        Labels
       </Link>
       <button
         type="button"

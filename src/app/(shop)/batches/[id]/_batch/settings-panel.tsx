@@ -9,6 +9,7 @@ import { conditionGrades, conditionLabel } from '@/core/item/condition';
 import { homeCurrency } from '@/core/measure/money';
 import { api } from '@/ui/data/api';
 import { AmountField } from './amount-field';
+import { LabelOf } from './label-of';
 import { MeantFor } from './meant-for';
 import { Presets } from './presets';
 import { PriceRuleField } from './price-rule-field';
@@ -147,6 +148,7 @@ export const SettingsPanel = memo(function SettingsPanel({ settings, change, sni
           Each piece has the next place
         </label>
       </div>
+      <LabelOf label={settings.label} set={(label) => set({ label })} />
       <div className="flex flex-wrap gap-x-4 gap-y-1">
         <label className="flex items-center gap-2">
           <input

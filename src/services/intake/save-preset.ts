@@ -1,4 +1,4 @@
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { intakeSettingsSchema } from '../../core/batch/settings';
 import { NettingError } from '../../core/errors';
@@ -21,17 +21,6 @@ export const savePresetSchema = z
     baseVersion: z.number().int().positive().optional(),
   })
   .strict();
-
-export const findPresets = () =>
-  database()
-    .select({
-      id: intakePreset.id,
-      version: intakePreset.version,
-      name: intakePreset.name,
-      settings: intakePreset.settings,
-    })
-    .from(intakePreset)
-    .orderBy(asc(intakePreset.id));
 
 /** Keeps settings under a name; those of that name become these, when the change was made on what they are. */
 export async function savePreset(

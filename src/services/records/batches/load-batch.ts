@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
-import { NettingError } from '../../core/errors';
-import type { Executor } from '../../db/client';
-import { type BatchRow, batch } from '../../db/schema';
+import { NettingError } from '../../../core/errors';
+import type { Executor } from '../../../db/client';
+import { type BatchRow, batch } from '../../../db/schema';
 
 /** What pieces name their batch by. */
 export const codeOf = (batchId: number): string => `B${batchId}`;

@@ -1,9 +1,9 @@
 import { sql } from 'drizzle-orm';
-import { type ShareWay, shareCost } from '../../core/batch';
-import type { Executor } from '../../db/client';
-import { rowsOf } from '../../db/rows';
-import type { BatchRow } from '../../db/schema';
-import { type ItemTuple, itemTuple } from '../records/listings/account-nets';
+import { type ShareWay, shareCost } from '../../../core/batch';
+import type { Executor } from '../../../db/client';
+import { rowsOf } from '../../../db/rows';
+import type { BatchRow } from '../../../db/schema';
+import { type ItemTuple, itemTuple } from '../listings/account-nets';
 import { codeOf } from './load-batch';
 
 /** A piece of a batch: an item that names it, or units that a scan of it added to another. */

@@ -1,0 +1,7 @@
+import { Labels } from './_labels/labels';
+
+export const metadata = { title: 'Labels' };
+
+export default function LabelsPage() {
+  return <Labels />;
+}
