@@ -6,9 +6,10 @@ const headers = [
   { key: 'Referrer-Policy', value: 'same-origin' },
   {
     key: 'Content-Security-Policy',
+    // The reader of codes is a module that is compiled here.
     // Next.js puts its own small inline scripts and styles into the page; everything else comes from this server.
     value:
-      "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline'; connect-src 'self'; frame-ancestors 'none'; base-uri 'self'; form-action 'self'",
+      "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval'; connect-src 'self'; frame-ancestors 'none'; base-uri 'self'; form-action 'self'",
   },
 ];
 

@@ -1,6 +1,6 @@
 import { Checks, limitFor, numberOf, textOf } from '../kit/checks';
 import { feeFrom, handlingFor, storageFor } from '../kit/fees';
-import { findProducts, products } from '../kit/products';
+import { findProducts, offersWithDelivery, products } from '../kit/products';
 import type { RoutedMarket } from '../kit/routes';
 import { categoryOf, taxonomy } from '../kit/taxonomy';
 import type { Data, Look, Problem, Rules, Seller } from '../kit/types';
@@ -153,17 +153,25 @@ export const crateway: RoutedMarket = {
     });
     // What others offer of the same product, by condition and by who sends.
     app.get('/catalogue/:id/offers', (c) => {
+      const product = catalogue.find((one) => one.id === c.req.param('id'));
+      if (!product) return c.json({ title: 'There is no such product' }, 404);
       const same = tools.world
         .listings('crateway')
-        .filter((one) => one.state === 'live' && one.data.product === c.req.param('id'));
-      return c.json({
-        offers: same.map(({ data }) => ({
-          cents: data.cents ?? 0,
-          quantity: data.quantity ?? 0,
-          condition: data.condition ?? '',
-          ships: data.ships ?? '',
-        })),
-      });
+        .filter(
+          (one) => one.state === 'live' && one.data.product === product.id && one.seller !== c.get('seller').name,
+        );
+      const here = same.map(({ data }) => ({
+        cents: numberOf(data.cents),
+        quantity: numberOf(data.quantity),
+        condition: textOf(data.condition),
+        ships: textOf(data.ships),
+        delivery: textOf(data.ships) === 'warehouse' && numberOf(data.cents) >= 2_000 ? 0 : 299,
+      }));
+      const others = offersWithDelivery(
+        product,
+        rules.conditions.map((one) => one.id),
+      );
+      return c.json({ offers: [...here, ...others] });
     });
   },
   paper: {

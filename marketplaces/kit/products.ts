@@ -205,6 +205,14 @@ export function pastSales(product: Product, now: number, conditions: string[]): 
 
 export type PresentOffer = { cents: number; quantity: number; condition: string; sinceDays: number };
 
+/** The same where it is told who sends, and what that costs besides: a warehouse sends free from 20.00 on. */
+export const offersWithDelivery = (product: Product, conditions: string[]) =>
+  presentOffers(product, conditions).map(({ sinceDays: _since, ...offer }, index) => {
+    const ships = index % 3 === 0 ? 'warehouse' : 'self';
+    const delivery = ships === 'warehouse' ? (offer.cents >= 2_000 ? 0 : 299) : 390 + (index % 4) * 60;
+    return { ...offer, ships, delivery };
+  });
+
 export function presentOffers(product: Product, conditions: string[]): PresentOffer[] {
   const next = row(Number(product.id.replace(/\D/g, '')) * 104_729);
   return Array.from({ length: 3 + Math.floor(next() * 9) }, () => ({

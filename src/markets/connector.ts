@@ -91,6 +91,16 @@ export type Sending = {
 
 export type ProductQuery = { gtin: string } | { isbn: string } | { name: string };
 
+/** What somebody offers of a product now; minor units of the marketplace's currency. */
+export type PresentOffer = {
+  price: number;
+  quantity: number;
+  condition: string;
+  /** Who sends it, and what the buyer pays for that besides, where they tell it. */
+  ships?: string;
+  delivery?: number;
+};
+
 /** What Netting needs of a marketplace. One folder per marketplace makes one of these. */
 export type OrderPage = {
   orders: RemoteOrder[];
@@ -156,8 +166,5 @@ export type Connector = {
   findProducts?(session: Session, by: ProductQuery): Promise<CatalogueEntry[]>;
   /** Single past sales of a product and what is offered now, where it tells them. */
   pastSales?(session: Session, productId: string): Promise<Comparable[]>;
-  presentOffers?(
-    session: Session,
-    productId: string,
-  ): Promise<{ price: number; quantity: number; condition: string }[]>;
+  presentOffers?(session: Session, productId: string): Promise<PresentOffer[]>;
 };

@@ -1,8 +1,9 @@
 import { expect, type Page, test } from '@playwright/test';
+import bwip from 'bwip-js/node';
 import { commandCode } from '../../src/core/batch';
 import { batchOf, bookCode, linesOf, newBatch, scan, settingsWith, strangeCode } from '../support/intake';
 import { sheet } from '../support/items';
-import { call } from '../support/stack';
+import { call, stack } from '../support/stack';
 import { signedIn } from './steps';
 
 const piles: number[] = [];
@@ -245,4 +246,60 @@ test('a batch from its beginning by hand: what is asked is typed, a broken code 
   await page.getByRole('link', { name: 'Review as a table' }).click();
   await expect(page.getByRole('grid', { name: 'Inventory' })).toBeVisible();
   await expect(page.getByText('2 items', { exact: true })).toBeVisible();
+});
+
+test('a picture of a code is scanned like any other, and an offer becomes the price by a key', async ({ page }) => {
+  const grade = 'new-open' as const;
+  const batch = await newBatch({ settings: settingsWith({ grade }) });
+  piles.push(batch);
+  await signedIn(page);
+  await page.goto(`/batches/${batch}`);
+  await expect(field(page)).toBeFocused();
+  const code = bookCode(170);
+  const buffer = await bwip.toBuffer({ bcid: 'ean13', text: code, scale: 4, backgroundcolor: 'ffffff', padding: 10 });
+  await page.getByLabel('A picture of a code').setInputFiles({ name: 'code.png', mimeType: 'image/png', buffer });
+  await expect(lastPiece(page)).toContainText('New');
+  await expect(page.getByRole('region', { name: 'Offered now' })).toBeVisible();
+  await field(page).focus();
+  await page.keyboard.press('Alt+u');
+  await expect.poll(async () => (await linesOf(batch))[0]?.item?.price ?? null).not.toBeNull();
+  const [line] = await linesOf(batch);
+  expect(line).toMatchObject({ code, kind: 'item' });
+  await expect(lastPiece(page)).toContainText('€');
+});
+
+test('labels are drawn before they are printed, a printer that is out is told, and a reminder waits under Attention', async ({
+  page,
+}) => {
+  const batch = await newBatch();
+  piles.push(batch);
+  const line = await scan(batch, fresh());
+  const id = line.item?.id ?? 0;
+  const paper = (isOut: boolean) =>
+    fetch(`${stack.markets}/printer/api/paper`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ isOut }),
+    });
+  await signedIn(page);
+  await page.goto(`/batches/${batch}`);
+  await page.getByRole('link', { name: 'Labels' }).click();
+  await expect(page.getByRole('img', { name: 'Page 1' })).toBeVisible();
+  await expect(page.getByText('1 label on 1 page')).toBeVisible();
+  await paper(true);
+  try {
+    await page.getByRole('button', { name: 'Print', exact: true }).click();
+    await expect(page.getByRole('region', { name: 'Printer' })).toContainText('Out of labels');
+  } finally {
+    await paper(false);
+  }
+  await expect(page.getByRole('region', { name: 'Printer' })).not.toContainText('Out of labels');
+  const { item } = await sheet(id);
+  const remindOn = new Date().toISOString().slice(0, 10);
+  await call('PATCH', `/items/${id}`, { baseVersion: item.version, patch: { remindOn, remindOf: 'price it anew' } });
+  await page.goto('/attention');
+  const row = page.getByRole('listitem').filter({ hasText: item.sku });
+  await expect(row).toContainText('price it anew');
+  await row.getByRole('button', { name: 'Done' }).click();
+  await expect(row).toHaveCount(0);
 });

@@ -96,6 +96,8 @@ export const itemFieldEntries = {
   boughtOn: day('Bought on', { copied: false, inside: true }),
   batch: text('Batch', 20, { copied: false, inside: true, mono: true }),
   expiresOn: day('Best before', { copied: false, inside: true }),
+  remindOn: day('Remind on', { copied: false, inside: true }),
+  remindOf: text('Remind of', 120, { copied: false, inside: true }),
   notes: text('Private notes', 10_000, { copied: false, inside: true }, true),
 };
 

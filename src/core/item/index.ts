@@ -2,6 +2,7 @@ export * from './condition';
 export * from './copy';
 export * from './custom-fields';
 export * from './item';
+export * from './look-up';
 export * from './movements';
 export * from './row-plan';
 export * from './sku';

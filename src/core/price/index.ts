@@ -1,3 +1,4 @@
+export * from './against-offer';
 export * from './comparables';
 export * from './fee-table';
 export * from './fees';

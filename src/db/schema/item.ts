@@ -35,6 +35,9 @@ export const item = mysqlTable(
     boughtOn: date('bought_on', { mode: 'string' }),
     /** The batch that it came in with, by its code, such as B12. */
     batch: varchar('batch', { length: 20 }).notNull().default(''),
+    /** The day on which it comes up under what needs a person, and the word that says why. */
+    remindOn: date('remind_on', { mode: 'string' }),
+    remindOf: varchar('remind_of', { length: 120 }).notNull().default(''),
     notes: text('notes').notNull(),
     weightGrams: int('weight_grams'),
     lengthMm: int('length_mm'),
@@ -73,6 +76,7 @@ export const item = mysqlTable(
     // A scan asks whether the piece is known.
     index('item_barcode').on(table.barcode),
     index('item_varied').on(table.isVaried),
+    index('item_remind').on(table.remindOn),
   ],
 );
 

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { batchViewSchema, findBatch } from '../../services/intake/find-batch';
 import { batchRowSchema, findBatches, findBatchesSchema } from '../../services/intake/find-batches';
 import { findLines, findLinesSchema } from '../../services/intake/find-lines';
+import { lineOffers, lineOffersSchema } from '../../services/intake/line-offers';
 import { lineViewSchema } from '../../services/intake/line-view';
 import { changeBatch, changeBatchSchema, createBatch, newBatchSchema } from '../../services/intake/save-batch';
 import { presetViewSchema, removePreset, savePreset, savePresetSchema } from '../../services/intake/save-preset';
@@ -66,6 +67,14 @@ export const intakeEndpoints = [
     body: takeActsSchema,
     answer: takenSchema,
     run: ({ actor, params, body }) => takeActs(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/batch-lines/{id}/offers',
+    tag: 'Batches',
+    summary: 'What others offer of a line’s piece right now',
+    answer: lineOffersSchema,
+    run: ({ params }) => lineOffers(params.id),
   }),
   endpoint({
     method: 'POST',

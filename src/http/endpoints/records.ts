@@ -4,6 +4,7 @@ import { countItems } from '../../services/records/items/count-items';
 import { stageCounts, stageCountsSchema } from '../../services/records/items/count-stages';
 import { fieldViewSchema, findFields, findFieldsSchema } from '../../services/records/items/find-fields';
 import { findItems, findItemsSchema, foundPageSchema } from '../../services/records/items/find-items';
+import { findReminders, reminderSchema } from '../../services/records/items/find-reminders';
 import { knownWords, wordsSchema } from '../../services/records/items/known-words';
 import { findSearches, savedSearchSchema } from '../../services/searches/find-searches';
 import { removeSearch } from '../../services/searches/remove-search';
@@ -63,6 +64,14 @@ export const recordsEndpoints = [
     query: findFieldsSchema,
     answer: z.object({ fields: z.array(fieldViewSchema) }),
     run: ({ query }) => findFields(query),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/reminders',
+    tag: 'Items',
+    summary: 'Items that somebody wanted to be reminded of by today',
+    answer: z.object({ reminders: z.array(reminderSchema) }),
+    run: async () => ({ reminders: await findReminders() }),
   }),
   endpoint({
     method: 'GET',

@@ -35,6 +35,18 @@ const feedSchema = z.object({
   rows: z.array(rowSchema).optional(),
 });
 
+const offersSchema = z.object({
+  offers: z.array(
+    z.object({
+      cents: z.number().int().min(0),
+      quantity: z.number().int().min(0),
+      condition: z.string().max(60),
+      ships: z.string().max(60),
+      delivery: z.number().int().min(0),
+    }),
+  ),
+});
+
 type Line = { kind: 'new' | 'change' | 'end'; listing?: string; offer?: Record<string, unknown> };
 type Row = z.infer<typeof rowSchema>;
 
@@ -114,4 +126,9 @@ export const crateway: Connector = {
     return base.findLive(session, sku);
   },
   findProducts: catalogueAt('/catalogue'),
+  async presentOffers(session, productId) {
+    const path = `/catalogue/${encodeURIComponent(productId)}/offers`;
+    const { offers } = offersSchema.parse(await session.send({ method: 'GET', path }));
+    return offers.map(({ cents, ...one }) => ({ ...one, price: cents }));
+  },
 };

@@ -36,6 +36,8 @@ export const lineViewSchema = z.object({
       quantity: z.number(),
       location: z.string(),
       category: z.string(),
+      brand: z.string(),
+      model: z.string(),
       photo: z.string().nullable(),
     })
     .nullable(),
@@ -151,6 +153,8 @@ function viewOf(row: BatchLineRow, item: Item | undefined, listings: readonly Li
           quantity: item.quantity,
           location: item.location,
           category: item.category,
+          brand: item.brand,
+          model: item.model,
           photo: item.photos[0]?.hash ?? null,
         }
       : null,

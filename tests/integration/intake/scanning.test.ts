@@ -196,6 +196,39 @@ test('a whole batch is taken back as a run: its items go, added units go, what w
   expect((await batchOf(batch)).isTakenBack).toBe(true);
 });
 
+test('what others offer of a piece, by condition and by who sends, the cheapest with delivery first', async () => {
+  const batch = await newBatch();
+  const line = await scan(batch, book());
+  await whole(batch, line.id);
+  type Offers = { offers: { from: string; ships: string; price: number; delivery: number }[]; silent: string[] };
+  const { body } = await call<Offers>('GET', `/batch-lines/${line.id}/offers`);
+  expect(new Set(body.offers.map((one) => one.from))).toEqual(new Set(['Crateway', 'Lotbarn']));
+  expect(body.offers.filter((one) => one.from === 'Crateway').map((one) => one.ships)).toContain('warehouse');
+  const totals = body.offers.map((one) => one.price + one.delivery);
+  expect(totals).toEqual([...totals].sort((a, b) => a - b));
+});
+
+test('a reminder comes up on its day, and not after it was let go', async () => {
+  const batch = await newBatch();
+  const line = await scan(batch, fresh());
+  const id = line.item?.id ?? 0;
+  const remind = async (remindOn: string | null) => {
+    const { item } = await sheet(id);
+    const patch = { remindOn, remindOf: 'ask the publisher' };
+    expect((await call('PATCH', `/items/${id}`, { baseVersion: item.version, patch })).status).toBe(200);
+  };
+  type Reminders = { reminders: { itemId: number; of: string }[] };
+  const due = async () =>
+    (await call<Reminders>('GET', '/reminders')).body.reminders.filter((one) => one.itemId === id).map((one) => one.of);
+  const day = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+  await remind(day(2));
+  expect(await due()).toEqual([]);
+  await remind(day(0));
+  expect(await due()).toEqual(['ask the publisher']);
+  await remind(null);
+  expect(await due()).toEqual([]);
+});
+
 test('settings are kept under a name, and two people do not overwrite each other', async () => {
   const name = `Paperbacks ${randomUUID().slice(0, 6)}`;
   const settings = (await newBatch().then(batchOf)).settings;

@@ -11,6 +11,7 @@ import { withSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { ViolationRow } from '@/ui/data/violation-row';
 import { Findings } from './findings';
+import { Reminders, useReminders } from './reminders';
 
 /** What needs a person, grouped by cause, with the one mend for all of the same cause. */
 export function Attention() {
@@ -27,6 +28,7 @@ export function Attention() {
     { tells: true },
   );
   const offers = (useOffers().data?.offers ?? []).filter((one) => one.state === 'open');
+  const reminders = useReminders();
   const look = useCommand(
     async () => {
       const { found } = await api('POST /audit', { body: {} });
@@ -40,11 +42,15 @@ export function Attention() {
       <PageHead title="Attention" />
       {causes.isPending ? <Loading what="what needs you" /> : null}
       {causes.isError ? <Failed error={causes.error} retry={() => void causes.refetch()} /> : null}
-      {causes.data?.causes.length === 0 && offers.length === 0 && audit.data?.found.length === 0 ? (
+      {causes.data?.causes.length === 0 &&
+      reminders.length === 0 &&
+      offers.length === 0 &&
+      audit.data?.found.length === 0 ? (
         <Empty title="Nothing needs you">
           <p>When a marketplace refuses something, the reason and its mend stand here.</p>
         </Empty>
       ) : null}
+      <Reminders reminders={reminders} />
       {offers.length ? (
         <section aria-labelledby="offers" className="border-b border-base-300 px-4 py-2">
           <h2 id="offers" className="font-semibold">

@@ -1,7 +1,7 @@
 import { inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../../core/errors';
-import { conditionIds, readSkuPattern, rowPlanSchema, type SkuPattern } from '../../../core/item';
+import { conditionIds, lookUpSchema, readSkuPattern, rowPlanSchema, type SkuPattern } from '../../../core/item';
 import { labelSizeSchema } from '../../../core/label/size';
 import { noAllowance, packagingAllowanceSchema } from '../../../core/measure/parcel';
 import { database, type Executor } from '../../../db/client';
@@ -29,6 +29,8 @@ export const shopSettingsSchema = z
         .array(z.string().trim().min(1).max(200, 'At most 200 characters a sentence'))
         .max(30, 'At most 30 sentences a grade'),
     ),
+    /** Addresses somewhere else that are opened with an item's words. */
+    lookUps: z.array(lookUpSchema).max(12, 'At most 12 look-ups'),
     /** Sizes of labels of one's own, by an id. */
     labelSizes: z.record(z.string().regex(/^own-[a-z0-9]{1,20}$/), labelSizeSchema),
     /** Which rows of the sheet are shown and in which order, by own category. */
@@ -55,6 +57,7 @@ const firstSettings: ShopSettings = {
   packingCost: 60,
   photosWanted: 3,
   conditionSnippets: {},
+  lookUps: [],
   labelSizes: {},
   sheetRows: {},
 };

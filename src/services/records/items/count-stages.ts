@@ -4,6 +4,8 @@ import { stages } from '../../../core/filter';
 import { liveStates } from '../../../core/sync';
 import { database } from '../../../db/client';
 import { rowsOf } from '../../../db/rows';
+import { today } from '../accounts/today';
+
 export const stageCountsSchema = z.record(z.enum(stages), z.number());
 export type StageCounts = z.infer<typeof stageCountsSchema>;
 
@@ -19,7 +21,8 @@ export async function stageCounts(): Promise<StageCounts> {
       (select count(distinct item_id) from listing where state in ('changed', 'conflict') and drifted = 1) as drift,
       (select count(*) from (
         select item_id from listing where state = 'attention' or (state in ${liveStates} and blocking > 0)
-        union select l.item_id from offer o join listing l on l.id = o.listing_id where o.state = 'open') concerned) as attention,
+        union select l.item_id from offer o join listing l on l.id = o.listing_id where o.state = 'open'
+        union select id from item where remind_on <= ${today()} and archived = 0) concerned) as attention,
       (select count(distinct item_id) from sale where item_id is not null) as sold`),
   );
   return row ?? { intake: 0, drafts: 0, ready: 0, live: 0, changed: 0, drift: 0, attention: 0, sold: 0 };

@@ -1,6 +1,7 @@
 'use client';
 
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import dynamic from 'next/dynamic';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Command } from '@/core/batch/command';
 import { withSwitched } from '@/core/batch/note';
@@ -26,6 +27,12 @@ import { Totals } from './totals';
 import { linesKey, useActs } from './use-acts';
 import { useLookedUp } from './use-looked-up';
 import { useSettings } from './use-settings';
+
+/** Few scan with a camera: it comes when it is asked for. */
+const Camera = dynamic(() => import('./camera').then((one) => one.Camera), {
+  ssr: false,
+  loading: () => <p className="quiet min-h-8">Camera …</p>,
+});
 
 /** Rows that stand there; earlier ones are asked for. */
 const shownAtOnce = 30;
@@ -250,11 +257,19 @@ function Scanning({ batch, id, field, back }: ScanningProps) {
             ) : null}
             {!problem && waiting.length === 0 ? said || (units === null ? '' : `The next scan counts ${units}`) : null}
           </p>
+          <Camera scanned={submit} />
           <SettingsPanel settings={settings} change={change} snippets={snippets} done={back} />
         </div>
         <div className="relative flex min-h-0 flex-col gap-2 p-3 lg:overflow-y-auto">
           <Doubts doubts={doubts} settle={settle} />
-          <LastPiece line={last} choose={(entry) => answer({ entry })} />
+          <LastPiece
+            line={last}
+            choose={(entry) => answer({ entry })}
+            setPrice={(price) => {
+              setSaid('The price is set');
+              answer({ price });
+            }}
+          />
           <div className="flex items-baseline gap-3">
             <h2 className="font-semibold">Scanned</h2>
             <label className="flex items-center gap-2 text-[12px]">

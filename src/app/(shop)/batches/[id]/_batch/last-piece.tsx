@@ -3,13 +3,17 @@ import { conditionLabel } from '@/core/item/condition';
 import { formatMoney, homeCurrency } from '@/core/measure/money';
 import type { LineView } from '@/services/intake/line-view';
 import { Thumbnail } from '@/ui/controls/item-cell';
+import { LookUps } from '@/ui/controls/look-ups';
 import { useAccounts } from '@/ui/data/accounts';
+import { Offers } from './offers';
 import { toneOf } from './tone-of';
 
 const money = (amount: number) => formatMoney(amount, homeCurrency);
 
+type Props = { line: LineView | null; choose: (entry: string) => void; setPrice: (price: number) => void };
+
 /** The piece that is in the hand: large enough to be read from where one stands. */
-export function LastPiece({ line, choose }: { line: LineView | null; choose: (entry: string) => void }) {
+export function LastPiece({ line, choose, setPrice }: Props) {
   const { accountOf } = useAccounts();
   if (!line)
     return (
@@ -83,6 +87,12 @@ export function LastPiece({ line, choose }: { line: LineView | null; choose: (en
           ))}
         </ol>
       ) : null}
+      {item ? (
+        <LookUps
+          facts={{ barcode: line.code, title: item.title, brand: item.brand, model: item.model, sku: item.sku }}
+        />
+      ) : null}
+      <Offers key={line.id} line={line} setPrice={setPrice} />
       {line.silent.length ? <p className="quiet text-[12px]">{line.silent.join('. ')}</p> : null}
     </section>
   );

@@ -91,7 +91,7 @@ export const Lines = memo(function Lines({ lines, undo, readAs }: Props) {
       className: 'w-28',
       cell: (line) =>
         line.isUndone ? null : (
-          <button type="button" className="btn btn-ghost btn-xs" onClick={() => undo(line)}>
+          <button type="button" className="btn btn-ghost btn-xs whitespace-nowrap" onClick={() => undo(line)}>
             {line.kind === 'none' ? 'Throw away' : 'Take back'}
           </button>
         ),

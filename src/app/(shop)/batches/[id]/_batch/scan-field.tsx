@@ -64,7 +64,7 @@ export const ScanField = forwardRef<ScanFieldHandle, Props>(function ScanField({
       aria-label="Scan a code, or type it or a name"
       aria-describedby={describedBy}
       placeholder="Scan, or type a code or a name"
-      className="input mono w-full text-lg"
+      className="input mono w-full shrink-0 text-lg"
       onKeyDown={(event) => {
         const { value } = event.currentTarget;
         if (event.key === 'Enter' || (event.key === 'Tab' && value !== '' && !event.shiftKey)) {

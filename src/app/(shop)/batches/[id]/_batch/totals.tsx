@@ -8,7 +8,11 @@ const money = (amount: number) => formatMoney(amount, homeCurrency);
 export function Totals({ totals }: { totals: BatchView['totals'] }) {
   const { accountOf } = useAccounts();
   const figures: [string, string, string?][] = [
-    ['Units', totals.units.toLocaleString('en'), `in ${totals.pieces.toLocaleString('en')} pieces`],
+    [
+      'Units',
+      totals.units.toLocaleString('en'),
+      totals.pieces === 1 ? 'in one piece' : `in ${totals.pieces.toLocaleString('en')} pieces`,
+    ],
     ['Cost', money(totals.cost), totals.withoutCost ? `${totals.withoutCost} without a cost` : undefined],
     [
       'Expected net',

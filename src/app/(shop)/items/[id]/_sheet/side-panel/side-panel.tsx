@@ -4,6 +4,7 @@ import { X } from 'lucide-react';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import type { SheetColumn } from '@/services/items/item-sheet';
+import { LookUps } from '@/ui/controls/look-ups';
 import type { SheetRow } from '../rows';
 import { Compare } from './compare';
 import { BesidePreview } from './preview';
@@ -57,6 +58,9 @@ export function SidePanel({ item, columns, row, tab, accountId, show, change, wr
         >
           <X size={14} aria-hidden="true" />
         </button>
+      </div>
+      <div className="px-3 py-1 empty:hidden">
+        <LookUps facts={item} />
       </div>
       {tab === 'preview' || tab === 'wording' ? (
         <select

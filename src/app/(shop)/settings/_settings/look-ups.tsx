@@ -1,0 +1,68 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { lookUpParts, lookUpSchema } from '@/core/item/look-up';
+import { Failed, Loading } from '@/ui/controls/states';
+import { api } from '@/ui/data/api';
+import { submitted, useCommand } from '@/ui/data/use-command';
+
+/** One look-up a line: its name, a blank, its address. */
+function read(text: string) {
+  return text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .map((line) => {
+      const [, name = '', address = ''] = /^(.*?)\s+(\S+)$/.exec(line) ?? [];
+      const one = lookUpSchema.safeParse({ name, address });
+      if (one.success) return one.data;
+      throw new Error(`“${line.slice(0, 60)}”: ${one.error.issues[0]?.message ?? 'no look-up'}`);
+    });
+}
+
+/** Addresses somewhere else that are opened with an item's words, beside the scan and the sheet. */
+export function LookUpSettings() {
+  const { data, isPending, isLoadingError, error, refetch } = useQuery({
+    queryKey: ['settings'],
+    queryFn: () => api('GET /settings'),
+  });
+  const save = useCommand(
+    async (text: string) => {
+      await api('PUT /settings', { body: { lookUps: read(text) } });
+      return 'Kept; they stand beside each scan and on each sheet';
+    },
+    { touches: [['settings']] },
+  );
+  if (isPending) return <Loading what="the settings" />;
+  if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
+  const now = data.lookUps.map((one) => `${one.name} ${one.address}`).join('\n');
+  return (
+    <section aria-labelledby="look-ups">
+      <h2 id="look-ups" className="mb-2 font-semibold">
+        Look-ups
+      </h2>
+      <form className="space-y-2" onSubmit={submitted((form) => void save.run(String(form.get('lookUps'))))}>
+        <label className="block max-w-2xl">
+          One a line: a name, and an address with {lookUpParts.map((part) => `{${part}}`).join(' ')} where the item’s
+          words go
+          <textarea
+            key={now}
+            className="textarea mono w-full"
+            name="lookUps"
+            rows={4}
+            defaultValue={now}
+            placeholder="Book register https://books.example/find?isbn={barcode}"
+          />
+        </label>
+        <button type="submit" className="btn btn-sm" disabled={save.busy}>
+          Keep the look-ups
+        </button>
+        {save.problem ? (
+          <p role="alert" className="text-error">
+            {save.problem}
+          </p>
+        ) : null}
+      </form>
+    </section>
+  );
+}
