@@ -34,7 +34,12 @@ export const packagesToRun = {
   'mariadb-dump': ['mariadb-client'],
 };
 /** Only tests and the bench need a browser, clips before somebody wants the first one, and pictures of printed pages. */
-export const packagesToTest = { ...packagesToRun, chromium: ['chromium'], ffmpeg: ['ffmpeg'], pdftoppm: ['poppler-utils'] };
+export const packagesToTest = {
+  ...packagesToRun,
+  chromium: ['chromium'],
+  ffmpeg: ['ffmpeg'],
+  pdftoppm: ['poppler-utils'],
+};
 
 /** The npm packages as the lock file says (`npm ci` refuses lock files without the other systems’ packages); nothing is done when they are there. */
 export function installModules() {

@@ -2,6 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { dropped, small, tied } from '../support/drops';
 import { sendFile } from '../support/files';
+import { newBatch, scan, settingsWith, strangeCode } from '../support/intake';
 import { readyItem } from '../support/items';
 import { askingGathering } from '../support/listed';
 import { accountOf, call } from '../support/stack';
@@ -61,6 +62,8 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
   const badgeStep = [
     { field: 'photos', where: { on: 'item' }, do: { verb: 'photo-turn', degrees: 90, which: 'first' } },
   ];
+  const batch = await newBatch({ name: 'Looked at', settings: settingsWith({ grade: 'good', leastNet: 100 }) });
+  for (const text of [strangeCode(77_000_001), '12345']) await scan(batch, text, { grade: 'good', asksPrice: true });
   const pages: [string, string][] = [
     ['/', 'Inventory'],
     ['/?stage=ready&priceMin=1000', 'Inventory'],
@@ -88,6 +91,9 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     ['/changed', 'Changed'],
     ['/routines', 'Routines'],
     ['/files', 'Files'],
+    ['/batches', 'Batches'],
+    [`/batches/${batch}`, 'Looked at'],
+    [`/labels?ids=${ids}`, 'Labels'],
     ['/bring-in', 'Bring in'],
     [`/bring-in?account=${await accountOf('Hallowick')}`, 'Bring in'],
     [`/bring-in/${gatheringId}`, '2 from Hallowick, Shopfront'],

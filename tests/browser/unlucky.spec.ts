@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
+import { newBatch, scan } from '../support/intake';
 import { readyItem } from '../support/items';
 import { call } from '../support/stack';
 import { saved, signedIn } from './steps';
@@ -118,7 +119,20 @@ test('on a phone no page moves sideways', async ({ page }) => {
   const { body } = await call<{ accounts: { id: number }[] }>('GET', '/accounts');
   const pages = ['/', `/items/${id}`, `/items/${id}/preview`, `/publish?ids=${id}`, '/sales', '/attention'];
   const others = ['/renewals', '/files', '/templates', '/changed', '/settings', '/routines', '/marketplaces', '/links'];
-  const more = ['/differences', '/outbox', '/postage', '/bring-in', '/copies', '/photos', '/items/new'];
+  const batch = await newBatch({ name: 'A pile with a name of some length, from a house by the harbour' });
+  await scan(batch, '12345');
+  const more = [
+    '/batches',
+    `/batches/${batch}`,
+    `/labels?ids=${id}`,
+    '/differences',
+    '/outbox',
+    '/postage',
+    '/bring-in',
+    '/copies',
+    '/photos',
+    '/items/new',
+  ];
   const wide: string[] = [];
   for (const path of [...pages, ...others, ...more, `/marketplaces/${body.accounts[0]?.id}`, `/workbench?ids=${id}`]) {
     await page.goto(path);

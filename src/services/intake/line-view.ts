@@ -12,6 +12,7 @@ import type { LoadedAccount } from '../records/accounts/load-accounts';
 import { groupByItem, loadItems } from '../records/items/load-items';
 import { computeRow } from '../records/listings/compute-row';
 import { liveCounts } from '../records/listings/live-counts';
+import { nearKnown } from './near-known';
 
 export const lineViewSchema = z.object({
   id: z.number(),
@@ -49,6 +50,8 @@ export const lineViewSchema = z.object({
   best: z.object({ accountId: z.number(), net: z.number() }).nullable(),
   /** Why it is better left lying, by the limits that were set. */
   leave: z.string().nullable(),
+  /** Known codes that a broken one may have been meant as. */
+  near: z.array(z.string()),
   found: z.array(z.object({ entry: z.string(), from: z.string(), name: z.string(), category: z.string() })),
   sales: z
     .object({
@@ -87,10 +90,14 @@ export async function viewsOf(ids: readonly number[]): Promise<LineView[]> {
   const shop: Shop = { accounts, live: await liveCounts(db, accounts) };
   const byId = new Map(items.map((one) => [one.id, one]));
   const listingsOf = groupByItem(listings);
+  const near = new Map<number, string[]>();
+  for (const row of rows)
+    if (row.finding === 'broken' && !row.isUndone) near.set(row.id, await nearKnown(db, row.scanned));
   const views = new Map(
     rows.map((row) => {
       const item = row.itemId === null ? undefined : byId.get(row.itemId);
-      return [row.id, viewOf(row, item, listingsOf.get(row.itemId ?? 0) ?? [], shop)];
+      const view = viewOf(row, item, listingsOf.get(row.itemId ?? 0) ?? [], shop);
+      return [row.id, { ...view, near: near.get(row.id) ?? [] }];
     }),
   );
   return ids.flatMap((id) => views.get(id) ?? []);
@@ -122,7 +129,12 @@ function thereOf(item: Item, rows: readonly ListingRow[], { accounts, live }: Sh
 /** What has to be said while the piece is in the hand: its date, its battery and hazard, a condition that is not taken there. */
 const askedFor = /^(extra\.(expires|battery|hazard)|condition$)/;
 
-function viewOf(row: BatchLineRow, item: Item | undefined, listings: readonly ListingRow[], shop: Shop): LineView {
+function viewOf(
+  row: BatchLineRow,
+  item: Item | undefined,
+  listings: readonly ListingRow[],
+  shop: Shop,
+): Omit<LineView, 'near'> {
   const { found, settings, at, lookAt: _look, doneAt, unitsBefore: _u, costBefore: _c, ...line } = row;
   const there = item && !line.isUndone ? thereOf(item, listings, shop) : { nets: [], best: null, asked: [] };
   const worth = {

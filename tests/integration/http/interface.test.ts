@@ -3,6 +3,7 @@ import { closeDatabase } from '../../../src/db/client';
 import { recordSale } from '../../../src/services/stock/record-sale';
 import { download, sendFile } from '../../support/files';
 import { settled, survey } from '../../support/gathering';
+import { scanOf, settingsWith } from '../../support/intake';
 import { jpeg, publishItems, readyItem, sheet, stateOn } from '../../support/items';
 import { askingGathering, listOnTwo } from '../../support/listed';
 import {
@@ -60,8 +61,13 @@ let columnSet = 0;
 let exported = 0;
 let imported = 0;
 let gathered = 0;
+let batch = 0;
+let batchLine = 0;
+let preset = 0;
+let printJob = 0;
 const unique = `I${Date.now().toString(36)}`;
 
+const labelsOf = () => ({ kind: 'item', size: 'roll-58x32', items: [item.id] });
 const selection = () => ({ kind: 'items' as const, ids: [item.id] });
 const listed = () => ({ selection: selection(), accounts: [hallowick], without: [], as: 'live' });
 const live = async (id: number, account: number) => {
@@ -133,6 +139,7 @@ const cases: Record<string, Case> = {
   'GET /items': () => get('/items?limit=5&sort=price&dir=asc'),
   'GET /items/count': () => get('/items/count?stage=live'),
   'GET /words': () => get('/words'),
+  'GET /reminders': () => get('/reminders'),
   'POST /searches': async () => {
     const answer = await call<{ id: number }>('POST', '/searches', {
       name: `${unique} place`,
@@ -699,6 +706,55 @@ const cases: Record<string, Case> = {
     expect((await describedInterface()).faults('GET', '/live', answer.status, body)).toEqual([]);
     return { status: answer.status, body };
   },
+  // Labels
+  'POST /labels/preview': () => post('/labels/preview', labelsOf()),
+  'POST /labels/file': async () => {
+    const answer = await fetch(`${stack.base}/api/v1/labels/file`, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${stack.token}`, 'content-type': 'application/json' },
+      body: JSON.stringify(labelsOf()),
+    });
+    expect(
+      Buffer.from(await answer.arrayBuffer())
+        .subarray(0, 5)
+        .toString(),
+    ).toBe('%PDF-');
+    return { status: answer.status, body: null };
+  },
+  'POST /labels/print': async () => {
+    const answer = await call<{ id: number }>('POST', '/labels/print', labelsOf());
+    printJob = answer.body.id;
+    return answer;
+  },
+  'GET /labels/queue': () => get('/labels/queue'),
+  'POST /labels/queue/{id}/stop': () => post(`/labels/queue/${printJob}/stop`),
+  // Batches
+  'POST /batches': async () => {
+    const answer = await call<{ id: number }>('POST', '/batches', { name: `${unique} pile`, totalCost: 1_000 });
+    batch = answer.body.id;
+    return answer;
+  },
+  'GET /batches': () => get('/batches?state=open'),
+  'GET /batches/{id}': () => get(`/batches/${batch}`),
+  'PATCH /batches/{id}': () => call('PATCH', `/batches/${batch}`, { baseVersion: 1, invoice: unique }),
+  'POST /batches/{id}/acts': async () => {
+    const scan = scanOf(item.sku, { grade: 'good' });
+    const answer = await call<{ done: { lines: { id: number }[] }[] }>('POST', `/batches/${batch}/acts`, {
+      acts: [scan],
+    });
+    batchLine = answer.body.done[0]?.lines[0]?.id ?? 0;
+    return answer;
+  },
+  'GET /batches/{id}/lines': () => get(`/batches/${batch}/lines?open=false`),
+  'GET /batch-lines/{id}/offers': () => get(`/batch-lines/${batchLine}/offers`),
+  'POST /batches/{id}/share': () => post(`/batches/${batch}/share`),
+  'PUT /intake-presets': async () => {
+    const answer = await call<{ id: number }>('PUT', '/intake-presets', { name: unique, settings: settingsWith() });
+    preset = answer.body.id;
+    return answer;
+  },
+  'GET /intake-presets': () => get('/intake-presets'),
+  'DELETE /intake-presets/{id}': () => call('DELETE', `/intake-presets/${preset}`),
   // Access
   'POST /tokens': () => post('/tokens', { name: unique }),
 };

@@ -66,12 +66,16 @@ test('a broken code makes nothing and is kept; read again as what was meant it i
     item: null,
     said: expect.stringContaining('check digit'),
   });
+  const meant = await scan(batch, code);
+  const [again] = (await linesOf(batch, `ids=${line.id}`)).map((one) => one.near);
+  expect(again).toEqual([code]);
+  await act(batch, { act: 'undo', of: meant.key });
   const after = await scan(batch, fresh());
   const [refused] = await act(batch, { act: 'answer', of: line.key, text: wrong });
   expect(refused?.problem?.message).toContain('check digit');
   const [mended] = await act(batch, { act: 'answer', of: line.key, text: code });
   expect(mended?.lines).toMatchObject([{ id: line.id, key: line.key, kind: 'item', code }]);
-  expect((await linesOf(batch)).map((one) => one.id)).toEqual([after.id, line.id]);
+  expect((await linesOf(batch)).map((one) => one.id)).toEqual([after.id, meant.id, line.id]);
 });
 
 test('two codes in one are two lines, rubbish is one that says so, and what is behind them goes on', async () => {

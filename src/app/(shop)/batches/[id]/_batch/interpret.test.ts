@@ -18,6 +18,7 @@ const line = (what: LineView['needs'][number]['what']): LineView => ({
   nets: [],
   best: null,
   leave: null,
+  near: [],
   found: [{ entry: 'crateway/CW1', from: 'Crateway', name: 'One', category: '' }],
   sales: null,
   silent: [],

@@ -30,7 +30,7 @@ export function LastPiece({ line, choose, setPrice }: Props) {
   return (
     <section
       aria-label="Last piece"
-      className={`min-h-44 rounded border-l-8 bg-base-200 px-4 py-3 ${tone.edge} ${line.isUndone ? 'line-through opacity-70' : ''}`}
+      className={`min-h-44 rounded border-l-8 bg-base-200 px-4 py-3 ${tone.edge} ${line.isUndone ? 'line-through' : ''}`}
     >
       <div className="flex flex-wrap items-baseline gap-x-4">
         <strong className={`text-lg ${tone.ink}`}>{tone.words}</strong>
@@ -80,7 +80,7 @@ export function LastPiece({ line, choose, setPrice }: Props) {
           {line.found.map((one, index) => (
             <li key={one.entry}>
               <button type="button" className="text-left hover:underline" onClick={() => choose(one.entry)}>
-                <kbd className="mono mr-1 opacity-70">{index + 1}</kbd>
+                <kbd className="mono mr-1">{index + 1}</kbd>
                 {one.name} <span className="quiet">{one.from}</span>
               </button>
             </li>

@@ -104,7 +104,7 @@ export const Lines = memo(function Lines({ lines, undo, readAs }: Props) {
       idOf={(line) => line.id}
       sticky
       fixed
-      rowClass={(line) => (line.isUndone ? 'line-through opacity-60' : '')}
+      rowClass={(line) => (line.isUndone ? 'quiet line-through' : '')}
     />
   );
 });
@@ -131,6 +131,11 @@ function Mend({ line, readAs }: { line: LineView; readAs: Props['readAs'] }) {
       <button type="submit" className="btn btn-xs shrink-0" disabled={text.trim() === '' || text === line.scanned}>
         Read as this
       </button>
+      {line.near.map((code) => (
+        <button key={code} type="button" className="btn btn-xs mono shrink-0" onClick={() => readAs(line, code)}>
+          {code}?
+        </button>
+      ))}
       <span className="quiet truncate text-[12px]">{line.said}</span>
     </form>
   );

@@ -95,7 +95,7 @@ export const SettingsPanel = memo(function SettingsPanel({ settings, change, sni
                   className={`rounded border px-1.5 py-0.5 text-left text-[12px] ${settings.snippets.includes(one) ? 'border-base-content bg-base-300' : 'border-base-300'}`}
                   onClick={() => set({ snippets: withSwitched(settings.snippets, one) })}
                 >
-                  <kbd className="mono mr-1 opacity-70">{index + 1}</kbd>
+                  <kbd className="mono mr-1">{index + 1}</kbd>
                   {one}
                 </button>
               </li>

@@ -32,7 +32,7 @@ export function ContactSheet({ rows, nameOf, left, leave, badge }: Props) {
           return (
             <li
               key={row.id}
-              className={`rounded border border-base-300 p-2 ${isTaken && changes.length ? '' : 'opacity-50'}`}
+              className={`rounded border border-base-300 p-2 ${isTaken && changes.length ? '' : 'border-dashed bg-base-200'}`}
             >
               <label className="flex items-center gap-2">
                 <input
