@@ -17,6 +17,7 @@ import { catalogue, type DemoItem } from './catalogue';
 import { addCustomFields, addStrapToMeasure } from './custom-fields';
 import { writeHistory } from './history';
 import { inTurn } from './in-turn';
+import { setUpIntake } from './intake';
 import { manyItems } from './many';
 import { control } from './marketplaces';
 import { photograph } from './photos';
@@ -276,6 +277,7 @@ if (!(await db.select({ id: item.id }).from(item).where(eq(item.sku, 'GH-0001'))
     name: 'found.jpg',
   });
   await addCustomFields();
+  await setUpIntake(actor);
   await addStrapToMeasure(actor, 'GH-0004');
 }
 progressOver();

@@ -240,7 +240,12 @@ export function Labels() {
             </p>
           ) : null}
         </form>
-        <section aria-label="As they will be printed" className="relative bg-base-200 p-4 lg:overflow-y-auto">
+        <section
+          aria-label="As they will be printed"
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: long sheets are scrolled by keyboard
+          tabIndex={0}
+          className="relative bg-base-200 p-4 lg:overflow-y-auto"
+        >
           {!isAsked ? (
             <p className="quiet py-8 text-center">
               {shown === 'shelf'

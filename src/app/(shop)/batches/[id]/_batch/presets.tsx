@@ -53,7 +53,7 @@ export function Presets({ settings, take }: { settings: IntakeSettings; take: (s
         <label className="min-w-0 flex-1">
           Settings
           <select
-            className="select select-sm w-full"
+            className="select select-sm w-full truncate pr-8"
             value={chosen?.id ?? ''}
             onChange={(event) => {
               const next = presets.find((one) => one.id === Number(event.target.value));

@@ -1,0 +1,56 @@
+import { firstSettings, type IntakeSettings } from '../src/core/batch';
+import { database } from '../src/db/client';
+import { batch } from '../src/db/schema';
+import type { Actor } from '../src/services/access/actor';
+import { createBatch } from '../src/services/intake/save-batch';
+import { savePreset } from '../src/services/intake/save-preset';
+import { saveSettings } from '../src/services/items/save-settings';
+
+const conditionSnippets = {
+  'very-good': ['Hardly a trace of use', 'Dust jacket complete', 'Owner’s stamp inside'],
+  good: ['Spine lightly creased', 'Edges rubbed', 'Name inside the cover', 'A few pages with pencil marks'],
+  fair: ['Spine creased', 'Cover stained', 'Pages yellowed', 'Pencil marks throughout', 'Smells of the cellar'],
+};
+
+const paperbacks: IntakeSettings = {
+  ...firstSettings,
+  grade: 'good',
+  snippets: ['Spine lightly creased'],
+  category: 'books/manuals',
+  price: { by: 'sales', days: 365, times: 95 },
+  place: 'BOX-01',
+  leastNet: 150,
+  mostDays: 90,
+};
+
+/** What somebody needs who stands before a pile: sentences for the notes, two kept settings, and a batch that is just begun. */
+export async function setUpIntake(actor: Actor): Promise<void> {
+  const [known] = await database().select({ id: batch.id }).from(batch).limit(1);
+  if (known) return;
+  await saveSettings(actor, {
+    conditionSnippets,
+    lookUps: [{ name: 'Osterlund library', address: 'https://library.osterlund.example/find?isbn={barcode}' }],
+  });
+  await savePreset(actor, { name: 'Paperbacks, by what they sold for', settings: paperbacks });
+  await savePreset(actor, {
+    name: 'Film, new in its box',
+    settings: {
+      ...firstSettings,
+      grade: 'new',
+      category: 'film/colour',
+      quantity: 5,
+      place: 'COLD-1',
+      asksPrice: true,
+    },
+  });
+  await createBatch(actor, {
+    name: 'Handbooks from the Aldern estate',
+    supplier: 'Estate of I. Aldern',
+    boughtOn: new Date().toISOString().slice(0, 10),
+    invoice: 'AE-118',
+    totalCost: 4_500,
+    shareBy: 'price',
+    skuPattern: 'AL-',
+    settings: paperbacks,
+  });
+}
