@@ -3,13 +3,14 @@ import { database } from '../../db/client';
 import { batchLine } from '../../db/schema';
 import { lookUpLine } from './look-up-line';
 
-/** Lines that are looked up side by side in one process, besides those whose piece is in somebody's hand. */
-const beside = 4;
 /** Whoever looks a line up has so long, in milliseconds; then somebody else may. */
 const leaseMs = 60_000;
 
+/** Between two lines that nobody holds any more, in milliseconds: those that come in now go before. */
+const restMs = 150;
+
 const waiting: number[] = [];
-let under = 0;
+let isUnder = false;
 
 /** Looks up lines whose pieces are in somebody's hand right now; what a process leaves undone is taken up by `lookUpDue`. */
 export function lookUpNow(ids: readonly number[]): void {
@@ -17,20 +18,18 @@ export function lookUpNow(ids: readonly number[]): void {
   for (const id of ids) void lookUpOnce(id, true).catch(() => undefined);
 }
 
-/** The same of lines that were kept while there was no connection: a few at a time, behind those that come in now. */
+/** The same of lines that were kept while there was no connection: one after the other, behind those that come in now. */
 export function lookUpSoon(ids: readonly number[]): void {
   waiting.push(...ids.filter((id) => !waiting.includes(id)));
-  while (under < beside && waiting.length) {
-    const id = waiting.shift();
-    if (id === undefined) return;
-    under++;
-    void lookUpOnce(id, false)
-      .catch(() => undefined)
-      .finally(() => {
-        under--;
-        lookUpSoon([]);
-      });
-  }
+  if (isUnder || waiting.length === 0) return;
+  isUnder = true;
+  void (async () => {
+    for (let id = waiting.shift(); id !== undefined; id = waiting.shift()) {
+      await lookUpOnce(id, false).catch(() => undefined);
+      await new Promise((resolve) => setTimeout(resolve, restMs));
+    }
+    isUnder = false;
+  })();
 }
 
 /** One at a time looks a line up. */

@@ -53,8 +53,9 @@ export async function takeActs(
   const all = [...new Set(ids.flatMap((one) => (Array.isArray(one) ? one : [])))];
   const views = new Map((await viewsOf(all)).map((view): [number, LineView] => [view.id, view]));
   const open = [...views.values()].filter((view) => !view.isDone).map((view) => view.id);
-  // Many at once were kept while there was no connection: nobody holds their pieces any more.
-  (acts.length > mostInHand ? lookUpSoon : lookUpNow)(open);
+  // Of many at once, which were kept while there was no connection, only the last are still in somebody's hand.
+  lookUpSoon(open.slice(0, -mostInHand));
+  lookUpNow(open.slice(-mostInHand));
   if (acts.some((act) => act.act === 'scan' && act.settings.label !== null)) void printWaiting().catch(() => undefined);
   return {
     done: ids.map((one) =>

@@ -1,7 +1,7 @@
 'use client';
 
 import { type ColumnDef, flexRender, getCoreRowModel, useReactTable } from '@tanstack/react-table';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode, useMemo } from 'react';
 
 export type Column<Row> = {
   id: string;
@@ -65,7 +65,6 @@ function columnOf<Row>(column: Column<Row>): ColumnDef<Row> {
   return {
     id: column.id,
     header: () => (column.isHeard ? <span className="sr-only">{column.head}</span> : column.head),
-    cell: ({ row }) => column.cell(row.original),
   };
 }
 
@@ -105,12 +104,38 @@ function boxes<Row>(
   };
 }
 
+type BodyRowProps<Row> = { row: Row; columns: Column<Row>[]; cellLook: string; look: string };
+
+function PlainRow<Row>({ row, columns, cellLook, look }: BodyRowProps<Row>) {
+  return (
+    <tr className={look}>
+      {columns.map((column) => {
+        const name = `${cellLook} ${side(column.align)} ${column.align === 'right' ? 'figures' : ''} ${column.className ?? ''} ${column.cellClass ?? ''}`;
+        return column.names ? (
+          <th key={column.id} scope="row" className={`${name} font-normal`}>
+            {column.cell(row)}
+          </th>
+        ) : (
+          <td key={column.id} className={name}>
+            {column.cell(row)}
+          </td>
+        );
+      })}
+    </tr>
+  );
+}
+/** A row is drawn again when it became another: of a list that grows by one only the new one is. */
+const BodyRow = memo(PlainRow) as typeof PlainRow;
+
 /** A table of rows: heads, cells, numbers to the right, boxes to choose by. The one way in which tables are drawn. */
 export function DataTable<Row>({ rows, columns, idOf, look = 'page', sticky, fixed, choice, rowClass }: Props<Row>) {
-  const all = choice ? [boxes(choice, rows, idOf), ...columns] : columns;
+  const all = useMemo(
+    () => (choice ? [boxes(choice, rows, idOf), ...columns] : columns),
+    [choice, rows, idOf, columns],
+  );
   const table = useReactTable({
     data: rows,
-    columns: all.map(columnOf),
+    columns: useMemo(() => all.map(columnOf), [all]),
     getCoreRowModel: getCoreRowModel(),
     getRowId: (row) => String(idOf(row)),
   });
@@ -140,22 +165,13 @@ export function DataTable<Row>({ rows, columns, idOf, look = 'page', sticky, fix
         </thead>
         <tbody>
           {table.getRowModel().rows.map((row) => (
-            <tr key={row.id} className={`${style.row} ${rowClass?.(row.original) ?? ''}`}>
-              {row.getVisibleCells().map((cell) => {
-                const column = byId.get(cell.column.id);
-                const content = flexRender(cell.column.columnDef.cell, cell.getContext());
-                const name = `${style.cell} ${side(column?.align)} ${column?.align === 'right' ? 'figures' : ''} ${column?.className ?? ''} ${column?.cellClass ?? ''}`;
-                return column?.names ? (
-                  <th key={cell.id} scope="row" className={`${name} font-normal`}>
-                    {content}
-                  </th>
-                ) : (
-                  <td key={cell.id} className={name}>
-                    {content}
-                  </td>
-                );
-              })}
-            </tr>
+            <BodyRow
+              key={row.id}
+              row={row.original}
+              columns={all}
+              cellLook={style.cell}
+              look={`${style.row} ${rowClass?.(row.original) ?? ''}`}
+            />
           ))}
         </tbody>
       </table>

@@ -242,7 +242,6 @@ export function Labels() {
         </form>
         <section
           aria-label="As they will be printed"
-          // biome-ignore lint/a11y/noNoninteractiveTabindex: long sheets are scrolled by keyboard
           tabIndex={0}
           className="relative bg-base-200 p-4 lg:overflow-y-auto"
         >

@@ -35,7 +35,7 @@ const Camera = dynamic(() => import('./camera').then((one) => one.Camera), {
 });
 
 /** Rows that stand there; earlier ones are asked for. */
-const shownAtOnce = 30;
+const shownAtOnce = 20;
 
 /** One sitting at the scanner: the field, what every piece gets, the piece in the hand, and everything that was scanned. */
 export function Batch({ id }: { id: number }) {
@@ -244,23 +244,30 @@ function Scanning({ batch, id, field, back }: ScanningProps) {
       <BatchHead batch={batch} />
       <Totals totals={batch.totals} />
       <div className="grid min-h-0 flex-1 grid-cols-[21rem_minmax(0,1fr)] max-lg:grid-cols-1">
-        <div className="flex min-h-0 flex-col gap-3 border-r border-base-300 p-3 lg:overflow-y-auto">
-          <ScanField ref={field} submit={submit} undo={undo} describedBy="intake-said" />
-          <p id="intake-said" role="status" className="min-h-5 text-[13px]">
-            {problem ? <span className="text-error">{problem}</span> : null}
-            {!problem && waiting.length ? (
-              <span className={isAway ? 'text-warning' : 'quiet'}>
-                {isAway
-                  ? `No connection. ${waiting.length} ${waiting.length === 1 ? 'scan waits' : 'scans wait'} here and ${waiting.length === 1 ? 'is' : 'are'} sent when it is back`
-                  : `Sending ${waiting.length} …`}
-              </span>
-            ) : null}
-            {!problem && waiting.length === 0 ? said || (units === null ? '' : `The next scan counts ${units}`) : null}
-          </p>
-          <Camera scanned={submit} />
-          <SettingsPanel settings={settings} change={change} snippets={snippets} done={back} />
+        {/* On a phone the piece in the hand stands right below the field, and what every piece gets at the end. */}
+        <div className="flex min-h-0 flex-col gap-3 border-r border-base-300 p-3 max-lg:contents lg:overflow-y-auto">
+          <div className="flex flex-col gap-2 max-lg:order-1 max-lg:p-3">
+            <ScanField ref={field} submit={submit} undo={undo} describedBy="intake-said" />
+            <p id="intake-said" role="status" className="min-h-5 text-[13px]">
+              {problem ? <span className="text-error">{problem}</span> : null}
+              {!problem && waiting.length ? (
+                <span className={isAway ? 'text-warning' : 'quiet'}>
+                  {isAway
+                    ? `No connection. ${waiting.length} ${waiting.length === 1 ? 'scan waits' : 'scans wait'} here and ${waiting.length === 1 ? 'is' : 'are'} sent when it is back`
+                    : `Sending ${waiting.length} …`}
+                </span>
+              ) : null}
+              {!problem && waiting.length === 0
+                ? said || (units === null ? '' : `The next scan counts ${units}`)
+                : null}
+            </p>
+            <Camera scanned={submit} />
+          </div>
+          <div className="max-lg:order-3 max-lg:p-3">
+            <SettingsPanel settings={settings} change={change} snippets={snippets} done={back} />
+          </div>
         </div>
-        <div className="relative flex min-h-0 flex-col gap-2 p-3 lg:overflow-y-auto">
+        <div className="relative flex min-h-0 flex-col gap-2 p-3 max-lg:order-2 lg:overflow-y-auto">
           <Doubts doubts={doubts} settle={settle} />
           <LastPiece
             line={last}

@@ -1,6 +1,6 @@
 'use client';
 
-import { memo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { conditionLabel } from '@/core/item/condition';
 import type { LineView } from '@/services/intake/line-view';
 import { type Column, DataTable } from '@/ui/controls/data-table';
@@ -15,98 +15,96 @@ type Props = {
   readAs: (line: LineView, text: string) => void;
 };
 
+const idOf = (line: LineView) => line.id;
+const lookOf = (line: LineView) => (line.isUndone ? 'quiet line-through' : '');
+
 /** What was scanned, the newest first; what is no code is mended in its place. */
 export const Lines = memo(function Lines({ lines, undo, readAs }: Props) {
-  const columns: Column<LineView>[] = [
-    {
-      id: 'state',
-      head: 'What came of it',
-      className: 'w-40',
-      cell: (line) => {
-        const tone = toneOf(line);
-        return (
-          <span className={`flex items-center gap-2 whitespace-nowrap ${tone.ink}`}>
-            <span aria-hidden="true" className={`h-4 border-l-4 ${tone.edge}`} />
-            {tone.words}
-          </span>
-        );
+  const columns = useMemo(
+    (): Column<LineView>[] => [
+      {
+        id: 'state',
+        head: 'What came of it',
+        className: 'w-40',
+        cell: (line) => {
+          const tone = toneOf(line);
+          return (
+            <span className={`flex items-center gap-2 whitespace-nowrap ${tone.ink}`}>
+              <span aria-hidden="true" className={`h-4 border-l-4 ${tone.edge}`} />
+              {tone.words}
+            </span>
+          );
+        },
       },
-    },
-    {
-      id: 'item',
-      head: 'Piece',
-      names: true,
-      cell: (line) =>
-        line.item ? (
-          <ItemCell
-            photo={line.item.photo}
-            title={line.item.title || line.code || line.scanned}
-            sku={line.item.sku}
-            href={`/items/${line.item.id}`}
-          />
-        ) : (
-          <Mend line={line} readAs={readAs} />
-        ),
-    },
-    {
-      id: 'sku',
-      head: 'Stock no.',
-      className: 'w-28',
-      cellClass: 'mono truncate',
-      cell: (line) => line.item?.sku ?? '',
-    },
-    {
-      id: 'condition',
-      head: 'Condition',
-      className: 'w-24',
-      cellClass: 'truncate',
-      cell: (line) => (line.item ? conditionLabel(line.item.condition) || '–' : ''),
-    },
-    {
-      id: 'place',
-      head: 'Place',
-      className: 'w-20',
-      cellClass: 'mono truncate',
-      cell: (line) => line.item?.location ?? '',
-    },
-    { id: 'units', head: 'Units', align: 'right', className: 'w-14', cell: (line) => line.units },
-    {
-      id: 'price',
-      head: 'Price',
-      align: 'right',
-      className: 'w-20',
-      cell: (line) => (line.item ? <Price amount={line.item.price} /> : ''),
-    },
-    {
-      id: 'net',
-      head: 'Best net',
-      className: 'w-20',
-      align: 'right',
-      cell: (line) => (line.best ? <Price amount={line.best.net} tone /> : ''),
-    },
-    {
-      id: 'undo',
-      head: 'Take back',
-      isHeard: true,
-      className: 'w-28',
-      cell: (line) =>
-        line.isUndone ? null : (
-          <button type="button" className="btn btn-ghost btn-xs whitespace-nowrap" onClick={() => undo(line)}>
-            {line.kind === 'none' ? 'Throw away' : 'Take back'}
-          </button>
-        ),
-    },
-  ];
-  return (
-    <DataTable
-      rows={lines}
-      columns={columns}
-      idOf={(line) => line.id}
-      sticky
-      fixed
-      rowClass={(line) => (line.isUndone ? 'quiet line-through' : '')}
-    />
+      {
+        id: 'item',
+        head: 'Piece',
+        className: 'max-lg:w-60',
+        names: true,
+        cell: (line) =>
+          line.item ? (
+            <ItemCell
+              photo={line.item.photo}
+              title={line.item.title || line.code || line.scanned}
+              sku={line.item.sku}
+              href={`/items/${line.item.id}`}
+            />
+          ) : (
+            <Mend line={line} readAs={readAs} />
+          ),
+      },
+      {
+        id: 'sku',
+        head: 'Stock no.',
+        className: 'w-28',
+        cellClass: 'mono truncate',
+        cell: (line) => line.item?.sku ?? '',
+      },
+      {
+        id: 'condition',
+        head: 'Condition',
+        className: 'w-24',
+        cellClass: 'truncate',
+        cell: (line) => (line.item ? conditionLabel(line.item.condition) || '–' : ''),
+      },
+      {
+        id: 'place',
+        head: 'Place',
+        className: 'w-20',
+        cellClass: 'mono truncate',
+        cell: (line) => line.item?.location ?? '',
+      },
+      { id: 'units', head: 'Units', align: 'right', className: 'w-14', cell: (line) => line.units },
+      {
+        id: 'price',
+        head: 'Price',
+        align: 'right',
+        className: 'w-20',
+        cell: (line) => (line.item ? <Price amount={line.item.price} /> : ''),
+      },
+      {
+        id: 'net',
+        head: 'Best net',
+        className: 'w-20',
+        align: 'right',
+        cell: (line) => (line.best ? <Price amount={line.best.net} tone /> : ''),
+      },
+      {
+        id: 'undo',
+        head: 'Take back',
+        isHeard: true,
+        className: 'w-28',
+        cell: (line) =>
+          line.isUndone ? null : (
+            <button type="button" className="btn btn-ghost btn-xs whitespace-nowrap" onClick={() => undo(line)}>
+              {line.kind === 'none' ? 'Throw away' : 'Take back'}
+            </button>
+          ),
+      },
+    ],
+    [undo, readAs],
   );
+  return <DataTable rows={lines} columns={columns} idOf={idOf} sticky fixed rowClass={lookOf} />;
 });
 
 /** What was scanned, to be written as it was meant. */
