@@ -123,7 +123,13 @@ test('two hundred codes at three a second: every line right, none doubled, no ke
     `200 codes in ${(tookMs / 1_000).toFixed(1)} s, ${(tookMs / 200).toFixed(0)} ms a piece, ${keys} keys, all of them the scanner's; ` +
       `${(within(1_000) * 100).toFixed(1)} % whole within a second, ${middle.toFixed(0)} ms in the middle; the 40 without a connection ${(caughtUp / 1_000).toFixed(1)} s after it was back`,
   );
-  if (process.env.NETTING_HANDS) console.log(waits.filter(({ ms }) => ms > 700).map(({ index, ms }) => `${index}:${Math.round(ms)}`).join(" "));
+  if (process.env.NETTING_HANDS)
+    console.log(
+      waits
+        .filter(({ ms }) => ms > 700)
+        .map(({ index, ms }) => `${index}:${Math.round(ms)}`)
+        .join(' '),
+    );
   expect(waits.every(({ ms }) => Number.isFinite(ms))).toBe(true);
 });
 
@@ -242,8 +248,14 @@ test('a batch from its beginning by hand: what is asked is typed, a broken code 
   await page.getByRole('button', { name: 'Read as this' }).click();
   await expect(page.getByLabel(`${wrong} is meant as`)).toHaveCount(0);
   await page.getByRole('button', { name: 'Details and cost' }).click();
+  await page.getByLabel('Shared out over the pieces').selectOption({ label: 'by hand, the rest by number' });
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel(code).fill('8.00');
   await page.getByRole('button', { name: 'Keep, and write the shares into the items' }).click();
   await expect(page.getByText('2 items have another cost now')).toBeVisible();
+  const id = Number(/batches\/(\d+)/.exec(page.url())?.[1]);
+  const costs = (await linesOf(id)).map((line) => line.item?.cost);
+  expect(costs).toEqual([200, 800]);
   await page.getByRole('link', { name: 'Review as a table' }).click();
   await expect(page.getByRole('grid', { name: 'Inventory' })).toBeVisible();
   await expect(page.getByText('2 items', { exact: true })).toBeVisible();

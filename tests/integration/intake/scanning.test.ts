@@ -1,7 +1,11 @@
 import { randomUUID } from 'node:crypto';
+import { sql } from 'drizzle-orm';
+import { closeDatabase, database } from '../../../src/db/client';
 import { act, batchOf, bookCode, linesOf, newBatch, scan, scanOf, strangeCode, whole } from '../../support/intake';
 import { sheet } from '../../support/items';
 import { call } from '../../support/stack';
+
+afterAll(closeDatabase);
 
 const stockOf = async (id: number) => (await sheet(id)).item.quantity;
 /** Codes that no other test uses. */
@@ -171,6 +175,22 @@ test('a closed batch takes nothing more, and the scan is told so', async () => {
   const [done] = await act(batch, scanOf(fresh()));
   expect(done).toMatchObject({ lines: [], problem: { message: expect.stringContaining('closed') } });
   expect(await linesOf(batch)).toEqual([]);
+});
+
+test('a batch holds five thousand lines: the next is refused and says so, and the totals still come', async () => {
+  const batch = await newBatch({ totalCost: 100_000 });
+  const line = await scan(batch, fresh());
+  await database().execute(sql`
+    insert into batch_line (batch_id, line_key, scanned, code, kind, finding, said, item_id, units, units_before, cost_before, settings, asks_grade, asks_price, found, silent, done_at, by_name, at)
+    select ${batch}, uuid(), l.scanned, l.code, 'stock', 'known', '', l.item_id, 1, 1, 100, l.settings, 0, 0, '[]', '[]', l.at, l.by_name, l.at
+      from batch_line l join seq_1_to_4999 s where l.id = ${line.id}`);
+  expect((await batchOf(batch)).totals).toMatchObject({ lines: 5_000, units: 5_000, cost: 100_000 });
+  const [refused] = await act(batch, scanOf(fresh()));
+  expect(refused?.problem).toMatchObject({
+    message: expect.stringContaining('5,000 lines'),
+    fix: expect.stringContaining('another batch'),
+  });
+  expect((await linesOf(batch, 'limit=200')).length).toBe(200);
 });
 
 test('a piece is moved to another batch by its field, and both count it right', async () => {

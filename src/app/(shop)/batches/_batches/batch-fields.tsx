@@ -37,8 +37,15 @@ export function readBatch(form: FormData): BatchWords {
   };
 }
 
+type Props = {
+  batch: BatchWords;
+  problem?: { field?: string; text: string };
+  /** Called with the way that was chosen to share the cost. */
+  shared?: (way: ShareWay) => void;
+};
+
 /** The fields of a batch, in a form. */
-export function BatchFields({ batch, problem }: { batch: BatchWords; problem?: { field?: string; text: string } }) {
+export function BatchFields({ batch, problem, shared }: Props) {
   const at = (field: string) => (problem?.field === field ? problem.text : undefined);
   return (
     <div className="grid grid-cols-2 gap-3 max-md:grid-cols-1">
@@ -74,7 +81,12 @@ export function BatchFields({ batch, problem }: { batch: BatchWords; problem?: {
       />
       <label className="block font-medium">
         <span className="mb-1 block">Shared out over the pieces</span>
-        <select className="select select-sm w-full" name="shareBy" defaultValue={batch.shareBy}>
+        <select
+          className="select select-sm w-full"
+          name="shareBy"
+          defaultValue={batch.shareBy}
+          onChange={(event) => shared?.(event.target.value as ShareWay)} // one of the options below
+        >
           {Object.entries(ways).map(([way, words]) => (
             <option key={way} value={way}>
               {words}

@@ -1,17 +1,21 @@
 'use client';
 
+import { useState } from 'react';
 import type { BatchView } from '@/services/intake/find-batch';
 import { Dialog } from '@/ui/controls/dialog';
 import { ApiProblem, api } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';
 import { BatchFields, readBatch } from '../../_batches/batch-fields';
+import { HandShares, readShares } from './hand-shares';
 
 /** What is written of a batch: its name, where it came from, what all of it cost and how that is shared out. */
 export function Details({ batch, close }: { batch: BatchView; close: () => void }) {
+  const [way, setWay] = useState(batch.shareBy);
   const touches = [['batch', batch.id], ['batches']];
   const save = useCommand(
     async (form: FormData, share: boolean) => {
-      const body = { baseVersion: batch.version, ...readBatch(form) };
+      const shares = readShares(form, batch.shares);
+      const body = { baseVersion: batch.version, ...readBatch(form), shares };
       await api('PATCH /batches/{id}', { params: { id: batch.id }, body });
       if (!share) {
         close();
@@ -29,7 +33,8 @@ export function Details({ batch, close }: { batch: BatchView; close: () => void 
   return (
     <Dialog title={batch.name} close={close}>
       <form className="space-y-4" onSubmit={submitted((form) => void save.run(form, false))}>
-        <BatchFields batch={batch} problem={problem} />
+        <BatchFields batch={batch} problem={problem} shared={setWay} />
+        {way === 'hand' ? <HandShares batch={batch} /> : null}
         {problem ? (
           <p role="alert" className="text-error">
             {problem.text}
