@@ -5,6 +5,8 @@ import type { RoutedMarket } from '../kit/routes';
 import { categoryOf, taxonomy } from '../kit/taxonomy';
 import type { Data, Look, Problem, Rules, Seller } from '../kit/types';
 import { feedRoutes } from './feeds';
+import { inboundDeeds, inboundPart } from './inbound/control';
+import { inboundRoutes } from './inbound/routes';
 
 const categories = taxonomy({
   prefix: 'C',
@@ -143,6 +145,12 @@ export const crateway: RoutedMarket = {
   writes: 'elsewhere',
   routes(app, tools) {
     feedRoutes(app, tools);
+    inboundRoutes(
+      app,
+      tools,
+      catalogue,
+      (product) => rules.categories.find((one) => one.id === product.category)?.demands ?? [],
+    );
     app.get('/catalogue', (c) => {
       const { gtin, isbn, name } = c.req.query();
       return c.json({ products: findProducts(catalogue, { gtin, isbn, name }).slice(0, 20) });
@@ -179,8 +187,20 @@ export const crateway: RoutedMarket = {
     '/feeds/{id}': 'What came of each line',
     '/catalogue': 'Products by gtin, isbn or name',
     '/catalogue/{id}': 'One product',
-    '/catalogue/{id}/offers': 'All offers on a product',
+    '/catalogue/{id}/offers': 'All offers on a product, with delivery',
+    '/inbound/warehouses': 'The warehouses, whether they take goods in, and how large a box may be',
+    '/inbound/plans': 'A plan for units: which go to which warehouse, and what that costs',
+    '/inbound/plans/{id}': 'A plan',
+    '/inbound/plans/{id}/take': 'Makes the shipments of a plan',
+    '/inbound/shipments': 'Shipments',
+    '/inbound/shipments/{id}': 'A shipment with its boxes, and what arrived',
+    '/inbound/shipments/{id}/boxes': 'Tells the boxes: weights, sizes, contents',
+    '/inbound/shipments/{id}/shipped': 'It is on its way, with tracking numbers',
+    '/inbound/shipments/{id}/claims': 'Claims what is missing',
+    '/inbound/stock': 'What lies in the warehouses, and what a month of it costs',
   },
+  deeds: inboundDeeds,
+  controlPart: inboundPart,
   firstSellers: { grainhouse: {} },
   look: { paper: '#f4f6f8', ink: '#1b2a38', accent: '#c05a12', font: 'Helvetica, sans-serif', wide: true },
 };

@@ -1,4 +1,5 @@
 import { escapeHtml, page } from './page';
+import type { RoutedMarket } from './routes';
 import type { Listing, Market, Order } from './types';
 import type { World } from './world';
 
@@ -178,6 +179,7 @@ export function controlPage(world: World, name: string | undefined, query: strin
       .join('')}
     ${found.length > shown ? `<p>The newest ${shown} are shown; find others by name or number.</p>` : ''}
     <h3>The last orders</h3>${orderList(world, market)}
+    ${(market as RoutedMarket).controlPart?.(world) ?? ''}
     <h3>What happens to ${market.title} as a whole</h3>${weather(market)}</section>`,
   );
 }

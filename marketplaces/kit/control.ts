@@ -5,6 +5,7 @@ import { controlFrame, controlPage } from './control-page';
 import { readOddities } from './oddities';
 import { makeOffer, type Offer, offersOn, takeCounter, withdrawAll } from './offers';
 import { escapeHtml, page } from './page';
+import type { RoutedMarket } from './routes';
 import {
   applyHouseRules,
   buy,
@@ -116,6 +117,11 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
     const market = marketOf(c);
     if (market instanceof Response) return market;
     const given = await body(c);
+    const deed = (market as RoutedMarket).deeds?.[c.req.param('action')]; // those that have none are markets as well
+    if (deed) {
+      const answer = await deed(world, given);
+      return typeof answer === 'string' ? c.json({ error: answer }, 409) : done(c, answer);
+    }
     switch (c.req.param('action')) {
       case 'sellers': {
         const exceptions =

@@ -94,7 +94,9 @@ test('two hundred codes at three a second: every line right, none doubled, no ke
   }
   const tookMs = Date.now() - began;
   await expect(page.getByText(/^(Sending|No connection)/)).toHaveCount(0);
-  await expect(page.getByText('Looking it up …')).toHaveCount(0);
+  const lookedUpLater = async () => (await linesOf(batch)).filter((line) => !line.isDone).length;
+  await expect.poll(lookedUpLater, { timeout: 120_000 }).toBe(0);
+  const caughtUpAt = await page.evaluate(() => performance.now());
   await expect(page.getByLabel('Totals')).toContainText('195');
 
   const lines = await linesOf(batch);
@@ -117,20 +119,11 @@ test('two hundred codes at three a second: every line right, none doubled, no ke
   const connected = waits.filter(({ index }) => index < 80 || index >= 120).map(({ ms }) => ms);
   const within = (most: number) => connected.filter((ms) => ms <= most).length / connected.length;
   const middle = [...connected].sort((a, b) => a - b)[connected.length / 2] ?? 0;
-  const back = seen.scanned[120]?.[1] ?? 0;
-  const caughtUp = Math.max(...seen.scanned.slice(80, 120).map(([code]) => (wholeAt.get(code) ?? Infinity) - back));
+  const caughtUp = caughtUpAt - (seen.scanned[120]?.[1] ?? 0);
   console.log(
     `200 codes in ${(tookMs / 1_000).toFixed(1)} s, ${(tookMs / 200).toFixed(0)} ms a piece, ${keys} keys, all of them the scanner's; ` +
-      `${(within(1_000) * 100).toFixed(1)} % whole within a second, ${middle.toFixed(0)} ms in the middle; the 40 without a connection ${(caughtUp / 1_000).toFixed(1)} s after it was back`,
+      `${(within(1_000) * 100).toFixed(1)} % whole within a second, ${middle.toFixed(0)} ms in the middle; all of the 40 without a connection ${(caughtUp / 1_000).toFixed(1)} s after it was back`,
   );
-  if (process.env.NETTING_HANDS)
-    console.log(
-      waits
-        .filter(({ ms }) => ms > 700)
-        .map(({ index, ms }) => `${index}:${Math.round(ms)}`)
-        .join(' '),
-    );
-  expect(waits.every(({ ms }) => Number.isFinite(ms))).toBe(true);
 });
 
 test('without a key: command labels switch grade, sentence, units and place, and take the last one back', async ({
@@ -215,6 +208,28 @@ test('what is kept without a connection is sent by the next visit, once', async 
   await again.goto(`/batches/${batch}`);
   await expect.poll(async () => (await linesOf(batch)).map((line) => line.scanned)).toEqual([...codes].reverse());
   expect((await batchOf(batch)).totals.units).toBe(3);
+});
+
+test('what is scanned into a batch that somebody has closed is not lost: it is told, and taken when it is open again', async ({
+  page,
+}) => {
+  const batch = await newBatch();
+  await signedIn(page);
+  await page.goto(`/batches/${batch}`);
+  await expect(field(page)).toBeFocused();
+  const state = async (now: string) =>
+    call('PATCH', `/batches/${batch}`, { baseVersion: (await batchOf(batch)).version, state: now });
+  await state('closed');
+  const code = fresh();
+  await shoot(page, code);
+  const row = page.getByRole('list', { name: 'Not taken' }).getByRole('listitem');
+  await expect(row).toContainText(`${code} was not taken`);
+  await page.reload();
+  await expect(row).toContainText('is closed');
+  await state('open');
+  await row.getByRole('button', { name: 'Try again' }).click();
+  await expect(row).toHaveCount(0);
+  await expect.poll(async () => (await linesOf(batch)).map((line) => line.scanned)).toEqual([code]);
 });
 
 test('a batch from its beginning by hand: what is asked is typed, a broken code is mended, the cost is shared', async ({

@@ -327,7 +327,7 @@ test('a field of one’s own and a pattern of stock numbers, from the settings t
   await page.getByLabel('Pattern').fill('{bin}-{yy}{week}-{seq}');
   await expect(page.getByText(/^such as/)).toContainText('B12-');
   await page.getByRole('button', { name: 'Add a field' }).click();
-  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Name', { exact: true }).fill(name);
   await page.getByLabel('Most characters').fill('6');
   await page.getByRole('button', { name: 'Add it' }).click();
   await expect(page.getByRole('rowheader', { name })).toBeVisible();

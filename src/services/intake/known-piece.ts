@@ -14,17 +14,24 @@ export type KnownPiece = {
   isOtherGrade: boolean;
 };
 
-/** The item, or the combination, that has this stock number. */
-export async function pieceOfNumber(db: Executor, sku: string): Promise<KnownPiece | null> {
+/**
+ * The item, or the combination, that has this stock number.
+ * @returns null where it was never given; a sentence where it was, and nothing can be added to what has it
+ */
+export async function pieceOfNumber(db: Executor, sku: string): Promise<KnownPiece | string | null> {
   if (!/^[A-Za-z0-9][A-Za-z0-9.\-/]{0,39}$/.test(sku)) return null;
   const [given] = await db.select({ sku: usedSku.sku }).from(usedSku).where(eq(usedSku.sku, sku));
   if (!given) return null;
   const [whole] = await db
-    .select({ id: item.id })
+    .select({ id: item.id, standing: item.standing, isVaried: item.isVaried })
     .from(item)
-    .where(and(eq(item.sku, sku), eq(item.standing, 'active'), eq(item.isVaried, false)));
-  if (whole) return { itemId: whole.id, combination: null, isOtherGrade: false };
-  return combinationWith(db, 'sku', [sku]);
+    .where(eq(item.sku, sku));
+  if (whole?.standing === 'active' && !whole.isVaried)
+    return { itemId: whole.id, combination: null, isOtherGrade: false };
+  const combination = await combinationWith(db, 'sku', [sku]);
+  if (combination) return combination;
+  if (whole?.standing === 'active') return `${sku} has variations: scan the number of the one that it is`;
+  return `${sku} was put away: bring it back to the inventory, then scan it again`;
 }
 
 /** Few items have combinations, and an index tells which. */

@@ -83,6 +83,8 @@ export async function recordLine(
 async function become(tx: Tx, recording: Recording): Promise<Became> {
   const { scan, settings, text } = recording;
   const numbered = await pieceOfNumber(tx, text.trim());
+  if (typeof numbered === 'string')
+    return { kind: 'none', finding: 'broken', said: numbered, itemId: null, lookAt: null };
   if (numbered) return addUnits(tx, recording, numbered);
   if (scan.is === 'broken') return { kind: 'none', finding: 'broken', said: scan.why, itemId: null, lookAt: null };
   const at = new Date();

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import { closeDatabase, database } from '../../../src/db/client';
 import { act, batchOf, bookCode, linesOf, newBatch, scan, scanOf, strangeCode, whole } from '../../support/intake';
-import { sheet } from '../../support/items';
+import { readyItem, sheet } from '../../support/items';
 import { call } from '../../support/stack';
 
 afterAll(closeDatabase);
@@ -48,6 +48,23 @@ test('the same again adds to what is there and says in numbers what results; ano
   const numbered = await scan(batch, first.item?.sku ?? '');
   expect(numbered).toMatchObject({ kind: 'stock', item: { id: first.item?.id } });
   expect(await stockOf(first.item?.id ?? 0)).toBe(4);
+});
+
+test('the number of what was put away, or of something with variations, makes nothing and says what to do', async () => {
+  const batch = await newBatch();
+  const gone = await scan(batch, fresh());
+  await act(batch, { act: 'undo', of: gone.key });
+  const put = await scan(batch, gone.item?.sku ?? '');
+  expect(put).toMatchObject({ kind: 'none', said: expect.stringContaining('was put away') });
+  const row = (value: string) => ({ values: [value], on: true, sku: '', quantity: 2, price: null, barcode: '' });
+  const variations = [{ ...row('Black'), sku: `V${Date.now()}` }, row('Tan')];
+  const varied = await readyItem({ axes: [{ name: 'Colour', values: ['Black', 'Tan'] }], variations });
+  expect(await scan(batch, varied.sku)).toMatchObject({
+    kind: 'none',
+    said: expect.stringContaining('has variations'),
+  });
+  const one = await scan(batch, variations[0]?.sku ?? '', { quantity: 3 });
+  expect(one).toMatchObject({ kind: 'stock', said: expect.stringContaining('2 + 3 = 5') });
 });
 
 test('a code that nobody knows is recorded all the same, and waits to be written', async () => {

@@ -11,6 +11,7 @@ import { BatchHead } from './batch-head';
 import { Doubts } from './doubts';
 import { LastPiece } from './last-piece';
 import { Lines } from './lines';
+import { NotTaken } from './not-taken';
 import { ScanField, type ScanFieldHandle } from './scan-field';
 import { SendingSaid } from './sending-said';
 import { SettingsPanel } from './settings-panel';
@@ -71,7 +72,7 @@ function Scanning({ batch, id }: { batch: BatchView; id: number }) {
         <div className="flex min-h-0 flex-col gap-3 border-r border-base-300 p-3 max-lg:contents lg:overflow-y-auto">
           <div className="flex flex-col gap-2 max-lg:order-1 max-lg:p-3">
             <ScanField ref={field} submit={submit} undo={undo} describedBy="intake-said" />
-            <SendingSaid {...sending} said={said} />
+            <SendingSaid waiting={sending.waiting} isAway={sending.isAway} problem={sending.problem} said={said} />
             <Camera scanned={submit} />
           </div>
           <div className="max-lg:order-3 max-lg:p-3">
@@ -79,6 +80,7 @@ function Scanning({ batch, id }: { batch: BatchView; id: number }) {
           </div>
         </div>
         <div className="relative flex min-h-0 flex-col gap-2 p-3 max-lg:order-2 lg:overflow-y-auto">
+          <NotTaken refused={sending.refused} settle={sending.settleRefused} />
           <Doubts doubts={doubts} settle={settle} />
           <LastPiece
             line={last}

@@ -1,4 +1,6 @@
-type Props = { doubts: { id: string; text: string }[]; settle: (id: string, isTwice: boolean) => void };
+import type { Doubt } from './use-doubts';
+
+type Props = { doubts: Doubt[]; settle: (id: string, isTwice: boolean) => void };
 
 /** The same code came twice within a second: whether the piece is there twice, asked once each. */
 export function Doubts({ doubts, settle }: Props) {

@@ -5,7 +5,16 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { IntakeAct } from '@/services/intake/intake-act';
 import type { LineView } from '@/services/intake/line-view';
 import { ApiProblem, api } from '@/ui/data/api';
-import { addAct, dropActs, type KeptAct, readActs } from './kept-acts';
+import {
+  addAct,
+  dropActs,
+  dropRefused,
+  type KeptAct,
+  keepRefused,
+  type RefusedAct,
+  readActs,
+  readRefused,
+} from './kept-acts';
 
 const mostAtOnce = 20;
 /** After a silence it is tried again so soon, then later and later, in milliseconds. */
@@ -51,6 +60,7 @@ export function useActs(batch: number, told: Told) {
   const client = useQueryClient();
   const merge = useMergeLines(batch);
   const [waiting, setWaiting] = useState<KeptAct[]>([]);
+  const [refused, setRefused] = useState<RefusedAct[]>([]);
   const [isAway, setIsAway] = useState(false);
   const [problem, setProblem] = useState('');
   const sending = useRef(false);
@@ -68,13 +78,21 @@ export function useActs(batch: number, told: Told) {
       for (let acts = readActs(batch); acts.length; acts = readActs(batch)) {
         const some = acts.slice(0, mostAtOnce).map((one) => one.act);
         const { done } = await api('POST /batches/{id}/acts', { params: { id: batch }, body: { acts: some } });
+        // What was not taken is kept before it is let go.
+        for (const [index, one] of done.entries()) {
+          const act = some[index];
+          if (one.problem && act?.act === 'scan')
+            keepRefused(batch, { act, why: [one.problem.message, one.problem.fix].filter(Boolean).join('. ') });
+        }
         dropActs(batch, some);
+        setRefused(readRefused(batch));
         merge(done.flatMap((one) => one.lines));
         for (const [index, one] of done.entries()) {
           const act = some[index];
           if (!act) continue;
           for (const line of one.lines) hear.current(line, act);
-          if (one.problem) setProblem([one.problem.message, one.problem.fix].filter(Boolean).join('. '));
+          if (one.problem && act.act !== 'scan')
+            setProblem([one.problem.message, one.problem.fix].filter(Boolean).join('. '));
         }
         setWaiting(readActs(batch));
         setIsAway(false);
@@ -106,8 +124,19 @@ export function useActs(batch: number, told: Told) {
     [batch, send],
   );
 
+  /** A scan that was not taken is tried once more, or thrown away. */
+  const settleRefused = useCallback(
+    ({ act }: RefusedAct, isTried: boolean) => {
+      if (isTried) add(act);
+      dropRefused(batch, act.key);
+      setRefused(readRefused(batch));
+    },
+    [batch, add],
+  );
+
   useEffect(() => {
     setWaiting(readActs(batch));
+    setRefused(readRefused(batch));
     void send();
     const back = () => {
       wait.current = firstWait;
@@ -120,5 +149,5 @@ export function useActs(batch: number, told: Told) {
     };
   }, [batch, send]);
 
-  return { add, waiting, isAway, problem };
+  return { add, waiting, isAway, problem, refused, settleRefused };
 }

@@ -12,6 +12,7 @@ import { usePresets } from './presets';
 import { play } from './sounds';
 import { toneOf } from './tone-of';
 import { useActs } from './use-acts';
+import { useDoubts } from './use-doubts';
 import { useLookedUp } from './use-looked-up';
 
 type Given = {
@@ -32,7 +33,7 @@ export function useSitting({ id, lines, settings, change, snippets, back }: Give
   const [lastKey, setLastKey] = useState('');
   const [units, setUnits] = useState<number | null>(null);
   const [said, setSaid] = useState('');
-  const [doubts, setDoubts] = useState<{ id: string; text: string }[]>([]);
+  const { doubts, doubt, take } = useDoubts(id);
   const before = useRef<Before>(null);
   const lastText = useRef('');
   const keys = useRef<string[]>([]);
@@ -103,15 +104,14 @@ export function useSitting({ id, lines, settings, change, snippets, back }: Give
         return setSaid(preset ? `Settings: ${preset.name}` : 'These settings are not kept any more');
       }
       case 'yes': {
-        const [doubt] = doubts;
-        if (doubt) settle(doubt.id, true);
+        const [first] = doubts;
+        if (first) settle(first.id, true);
         return undefined;
       }
     }
   };
-  const settle = (doubt: string, isTwice: boolean) => {
-    const one = doubts.find((other) => other.id === doubt);
-    setDoubts((now) => now.filter((other) => other.id !== doubt));
+  const settle = (which: string, isTwice: boolean) => {
+    const one = take(which);
     // Asked once: who has said so is not asked again for the next of them.
     before.current = null;
     if (isTwice && one) scan(one.text);
@@ -133,7 +133,7 @@ export function useSitting({ id, lines, settings, change, snippets, back }: Give
       case 'doubt':
         play('needs');
         before.current = { text: meant.text, at };
-        return setDoubts((now) => [{ id: crypto.randomUUID(), text: meant.text }, ...now]);
+        return doubt(meant.text);
       case 'scan':
         before.current = { text: meant.text.trim(), at };
         return scan(meant.text);
