@@ -135,11 +135,16 @@ export function readScans(given: string): Scan[] {
   const codes = parts.map((part) => whole(part.replace(/-/g, '')));
   if (parts.length > 1 && codes.every((one) => one !== null)) return codes.filter((one) => one !== null);
   const compact = text.replace(/[\s-]/g, '').toUpperCase();
-  const named = /^\(?01\)?\d{14}/.test(compact) ? namedParts(compact) : null;
+  // Said with brackets, a sign between the parts or the kind of code, it cannot be two codes that came as one.
+  const isNamed = /^\(01\)|\u001d|^01\d{14}.*[A-Z]/.test(compact) || /^\][A-Za-z]\d01/.test(given.trim());
+  const named = isNamed ? namedParts(compact) : null;
   if (named) return [named];
   if (/^\d+X?$/.test(compact)) {
     const one = whole(compact) ?? withAddOn(compact) ?? withZero(compact);
-    return one ? [one] : (severalIn(compact) ?? [brokenDigits(compact)]);
+    const several = one ? null : severalIn(compact);
+    if (one || several) return one ? [one] : (several ?? []);
+    const parted = namedParts(compact);
+    return [parted ?? brokenDigits(compact)];
   }
   const words = text.replace(/[\u0000-\u001f\ufffd]+/g, ' ').trim();
   if (!/\p{L}.*\p{L}/u.test(words) && !/^[A-Za-z0-9.\-/]{2,40}$/.test(words))
