@@ -183,8 +183,11 @@ test('a scanner that sends Tab, one that sends nothing, rubbish, and the same pi
   await shoot(page, '##');
   await expect(lastPiece(page)).toContainText('No code');
   const twice = fresh();
-  await shoot(page, twice);
-  await shoot(page, twice);
+  // Both within a second, also on a busy machine.
+  for (const _ of [1, 2]) {
+    await field(page).fill(twice);
+    await page.keyboard.press('Enter');
+  }
   await expect(page.getByText('came twice within a second')).toBeVisible();
   await page.getByRole('button', { name: 'Yes, twice' }).click();
   await expect(lastPiece(page)).toContainText('1 + 1 = 2');
