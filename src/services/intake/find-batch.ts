@@ -19,7 +19,7 @@ const totalsSchema = z.object({
   cost: z.number(),
   /** Nothing is known of the cost of so many pieces. */
   withoutCost: z.number(),
-  /** What would be left of all units at their prices on each account, in the shop's own currency. */
+  /** What would be left of the units that are meant for it, at their prices, on each account; in the shop's own currency. */
   nets: z.array(z.object({ accountId: z.number(), net: z.number(), pieces: z.number() })),
   /** The account where most is left of all. */
   best: z.object({ accountId: z.number(), net: z.number() }).nullable(),
@@ -95,7 +95,9 @@ function totalsOf(
     const tuple: Piece['item'] = [...piece.item];
     tuple[3] = cost === null || piece.units === 0 ? null : Math.round(cost / piece.units);
     let best: number | null = null;
-    for (const [id, there] of shops) {
+    for (const id of piece.meantFor) {
+      const there = shops.get(id);
+      if (!there) continue;
       const found = netsAt(there, tuple, priceThere(there, tuple, piece.item[1]));
       const home = found && homeAmount(found.net, there.account.compiled.rules.currency, there.account.rate);
       if (home === null || home === undefined) continue;

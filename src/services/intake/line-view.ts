@@ -1,7 +1,6 @@
 import { asc, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { whyLeave } from '../../core/batch';
-import { intakeSettingsSchema } from '../../core/batch/settings';
 import { conditionIds, type Item } from '../../core/item';
 import { netOfContent } from '../../core/listing/net';
 import { formatMoney, homeAmount, homeCurrency } from '../../core/measure';
@@ -24,7 +23,6 @@ export const lineViewSchema = z.object({
   finding: z.enum(lineFindings),
   said: z.string(),
   units: z.number(),
-  settings: intakeSettingsSchema,
   item: z
     .object({
       id: z.number(),
@@ -90,14 +88,16 @@ export async function viewsOf(ids: readonly number[]): Promise<LineView[]> {
   const shop: Shop = { accounts, live: await liveCounts(db, accounts) };
   const byId = new Map(items.map((one) => [one.id, one]));
   const listingsOf = groupByItem(listings);
-  const near = new Map<number, string[]>();
-  for (const row of rows)
-    if (row.finding === 'broken' && !row.isUndone) near.set(row.id, await nearKnown(db, row.scanned));
+  const broken = rows.filter((row) => row.finding === 'broken' && !row.isUndone);
+  const near = await nearKnown(
+    db,
+    broken.map((row) => row.scanned),
+  );
   const views = new Map(
     rows.map((row) => {
       const item = row.itemId === null ? undefined : byId.get(row.itemId);
       const view = viewOf(row, item, listingsOf.get(row.itemId ?? 0) ?? [], shop);
-      return [row.id, { ...view, near: near.get(row.id) ?? [] }];
+      return [row.id, { ...view, near: row.finding === 'broken' ? (near.get(row.scanned) ?? []) : [] }];
     }),
   );
   return ids.flatMap((id) => views.get(id) ?? []);
@@ -152,7 +152,6 @@ function viewOf(
     finding: line.finding,
     said: line.said,
     units: line.units,
-    settings,
     item: item
       ? {
           id: item.id,

@@ -67,7 +67,7 @@ export async function lookUpLine(id: number, urgent: boolean): Promise<void> {
   }
   if (soon.isWhole && found) return;
   const all = { ...(await answersWithin(asked, patienceMs)), isWhole: true };
-  if (found) await keepRecords(actor, { ...found, only: joinEntries(all.entries)[0] ?? found.only }, accounts);
+  if (found) await keepRecords(actor, { ...found, only: sameProduct(found.only, all.entries) }, accounts);
   else {
     const late = await keepFound(actor, line, all);
     if (late) await keepRecords(actor, late, accounts);
@@ -76,13 +76,21 @@ export async function lookUpLine(id: number, urgent: boolean): Promise<void> {
   await finish(line, true);
 }
 
+/** The entry that was taken, with what others have told of the same product since. */
+const sameProduct = (taken: LookedUp, entries: readonly LookedUp[]): LookedUp =>
+  joinEntries(entries).find((one) =>
+    one.records.some((record) =>
+      taken.records.some((own) => own.accountId === record.accountId && own.id === record.id),
+    ),
+  ) ?? taken;
+
 /** Everything is there that the hand waits for; `isWhole`: nobody has to be asked any more. */
 async function finish(line: BatchLineRow, isWhole: boolean): Promise<void> {
   await transaction(async (tx) => {
     const [{ affectedRows }] = await tx
       .update(batchLine)
       .set({ doneAt: sql`utc_timestamp(3)` })
-      .where(and(eq(batchLine.id, line.id), isNull(batchLine.doneAt)));
+      .where(and(eq(batchLine.id, line.id), isNull(batchLine.doneAt), eq(batchLine.isUndone, false)));
     // The label says what it is: it is printed when that is known.
     if (affectedRows === 1) await printLine(tx, line);
     if (isWhole) await tx.update(batchLine).set({ lookAt: null }).where(eq(batchLine.id, line.id));
@@ -120,6 +128,9 @@ async function keepFound(
   const isSure = only !== undefined && others.length === 0;
   const finding = isSure ? ('found' as const) : only ? ('unsure' as const) : ('unknown' as const);
   return transaction(async (tx) => {
+    const [now] = await tx.select({ isUndone: batchLine.isUndone }).from(batchLine).where(eq(batchLine.id, line.id));
+    // Taken back while it was looked up: nothing is taken over any more.
+    if (now?.isUndone !== false) return null;
     const { runId } = await loadBatch(tx, line.batchId);
     const keys = isSure ? await fillFrom(tx, actor, runId, line, only) : [];
     await tx

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, isNotNull, lte } from 'drizzle-orm';
+import { and, asc, eq, lte } from 'drizzle-orm';
 import { database } from '../../db/client';
 import { batchLine } from '../../db/schema';
 import { lookUpLine } from './look-up-line';
@@ -42,14 +42,15 @@ async function lookUpOnce(id: number, urgent: boolean): Promise<void> {
   if (affectedRows === 1) await lookUpLine(id, urgent);
 }
 
-/** Looks up what is due and was left, such as by a process that was killed. Returns how many lines. */
-export async function lookUpDue(most = 200): Promise<number> {
+const mostLeft = 200;
+
+/** Queues what is due and was left, such as by a process that was killed; whoever calls does not wait for it. */
+export async function lookUpDue(): Promise<void> {
   const rows = await database()
     .select({ id: batchLine.id })
     .from(batchLine)
-    .where(and(isNotNull(batchLine.lookAt), lte(batchLine.lookAt, new Date()), inArray(batchLine.isUndone, [false])))
+    .where(lte(batchLine.lookAt, new Date()))
     .orderBy(asc(batchLine.id))
-    .limit(most);
-  for (const { id } of rows) await lookUpOnce(id, false);
-  return rows.length;
+    .limit(mostLeft);
+  lookUpSoon(rows.map((row) => row.id));
 }

@@ -83,8 +83,11 @@ test('nothing stands outside its label', () => {
           prefers: 'linear',
         });
         for (const one of page?.drawn ?? []) {
-          if (one.is === 'path') expect(one.y).toBeLessThanOrEqual(size.heightMm);
-          else
+          if (one.is === 'path') {
+            expect(one.y).toBeLessThanOrEqual(size.heightMm);
+            const across = [...one.path.matchAll(/(-?[\d.]+) -?[\d.]+/g)].map((pair) => Number(pair[1]));
+            expect(one.x + Math.max(0, ...across)).toBeLessThanOrEqual(size.widthMm);
+          } else
             for (const bar of one.bars) {
               expect(bar.x).toBeGreaterThanOrEqual(0);
               expect(bar.x + bar.width).toBeLessThanOrEqual(size.widthMm + 1e-6);

@@ -1,14 +1,13 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
-import { conditionLabel, type Item } from '../../core/item';
+import { conditionLabel } from '../../core/item';
 import { commandLabels, type LabelRequest, type LabelWords, mostLabels } from '../../core/label';
 import { formatMoney } from '../../core/measure';
 import { database } from '../../db/client';
-import { listing } from '../../db/schema';
+import { item, listing } from '../../db/schema';
 import { batchPieces } from '../records/batches/batch-pieces';
 import { findPresets } from '../records/batches/find-presets';
 import { loadBatch } from '../records/batches/load-batch';
-import { loadItems } from '../records/items/load-items';
 
 /** What each label says, in the order of what was asked for. */
 export async function labelWords(request: LabelRequest): Promise<LabelWords[]> {
@@ -30,15 +29,13 @@ async function allWords(request: LabelRequest): Promise<LabelWords[]> {
   if (kind === 'command') return commandLabels(await findPresets());
   if (kind === 'shelf') return places.map((place) => ({ kind, code: place, title: place, facts: [], price: '' }));
   const pieces = await piecesOf(request);
-  const items = new Map(
-    (await loadItems(database(), [...new Set(pieces.map((one) => one.id))])).map((one) => [one.id, one]),
-  );
+  const items = new Map((await labelItems(pieces.map((one) => one.id))).map((one) => [one.id, one]));
   const codes = await codesOf([...items.values()], request);
   return pieces.flatMap(({ id, units }) => {
-    const item = items.get(id);
+    const found = items.get(id);
     const code = codes.get(id);
-    if (!item || !code) return [];
-    const { title, sku, condition, location, price, currency } = item;
+    if (!found || !code) return [];
+    const { title, sku, condition, location, price, currency, quantity } = found;
     const one: LabelWords = {
       kind,
       code,
@@ -46,23 +43,31 @@ async function allWords(request: LabelRequest): Promise<LabelWords[]> {
       facts: [conditionLabel(condition), location],
       price: price === null ? '' : formatMoney(price, currency),
     };
-    return Array.from({ length: Math.max(0, copies === 'units' ? units : copies) }, () => one);
+    return Array.from({ length: Math.max(0, copies === 'units' ? (units ?? quantity) : copies) }, () => one);
   });
 }
 
-/** The pieces that are meant, each with its units. */
-async function piecesOf({ items, batch }: LabelRequest): Promise<{ id: number; units: number }[]> {
-  if (batch !== null) {
-    const db = database();
-    const pieces = await batchPieces(db, await loadBatch(db, batch));
-    return pieces.map(({ item: [id], units }) => ({ id, units }));
-  }
-  const known = new Map((await loadItems(database(), items)).map((one) => [one.id, one.quantity]));
-  return items.flatMap((id) => (known.has(id) ? [{ id, units: known.get(id) ?? 0 }] : []));
+type LabelItem = Awaited<ReturnType<typeof labelItems>>[number];
+
+/** Items as far as labels speak of them. */
+const labelItems = (ids: readonly number[]) => {
+  const { id, sku, barcode, title, condition, location, price, currency, quantity } = item;
+  return database()
+    .select({ id, sku, barcode, title, condition, location, price, currency, quantity })
+    .from(item)
+    .where(inArray(id, [0, ...ids]));
+};
+
+/** The pieces that are meant, each with its units; of items by themselves what is in stock. */
+async function piecesOf({ items, batch }: LabelRequest): Promise<{ id: number; units: number | null }[]> {
+  if (batch === null) return items.map((id) => ({ id, units: null }));
+  const db = database();
+  const pieces = await batchPieces(db, await loadBatch(db, batch));
+  return pieces.map(({ item: [id], units }) => ({ id, units }));
 }
 
 /** What the code of each item says. Items that have none are said by their stock numbers. */
-async function codesOf(items: readonly Item[], { code }: LabelRequest): Promise<Map<number, string>> {
+async function codesOf(items: readonly LabelItem[], { code }: LabelRequest): Promise<Map<number, string>> {
   if (code === 'sku') return new Map(items.map((one) => [one.id, one.sku]));
   const there =
     code === 'barcode'

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { builtInSizes, type LabelRequest, type LabelSize } from '../../core/label';
+import { builtInSizes, type LabelRequest, type LabelSize, labelPlaces } from '../../core/label';
 import type { labelRequestSchema } from '../../core/label/request';
-import { type DrawnPage, writePdf } from '../../files/pdf';
+import { writePdf } from '../../files/pdf';
 import { readSettings } from '../records/accounts/read-settings';
 import { drawLabels } from './draw-labels';
 import { labelWords } from './label-words';
@@ -30,25 +30,27 @@ async function sizeOf(id: string): Promise<LabelSize> {
   return found;
 }
 
-async function pagesFor(request: LabelRequest): Promise<{ pages: DrawnPage[]; count: number; title: string }> {
-  const [size, words] = await Promise.all([sizeOf(request.size), labelWords(request)]);
-  const { startAt, prefers } = request;
-  const title = words.length === 1 ? `Label ${words[0]?.code ?? ''}` : `${words.length} labels`;
-  return { pages: drawLabels({ size, words, startAt, prefers }), count: words.length, title };
-}
-
 const shownPages = 3;
 
-/** The labels as they will be printed: how many, and the first pages. */
+/** The labels as they will be printed: how many, and the first pages, which alone are drawn. */
 export async function previewLabels(
   request: z.output<typeof labelRequestSchema>,
 ): Promise<z.infer<typeof labelPagesSchema>> {
-  const { pages, count } = await pagesFor(request);
-  return { count, pageCount: pages.length, pages: pages.slice(0, shownPages) };
+  const [size, words] = await Promise.all([sizeOf(request.size), labelWords(request)]);
+  const { startAt, prefers } = request;
+  const places = labelPlaces(size, words.length, startAt);
+  const shown = words.slice(0, places.filter((one) => one.page < shownPages).length);
+  return {
+    count: words.length,
+    pageCount: (places.at(-1)?.page ?? -1) + 1,
+    pages: drawLabels({ size, words: shown, startAt, prefers }),
+  };
 }
 
 /** The same as a PDF. */
 export async function labelFile(request: LabelRequest): Promise<{ pdf: Uint8Array; title: string }> {
-  const { pages, title } = await pagesFor(request);
-  return { pdf: await writePdf(pages, title), title };
+  const [size, words] = await Promise.all([sizeOf(request.size), labelWords(request)]);
+  const { startAt, prefers } = request;
+  const title = words.length === 1 ? `Label ${words[0]?.code ?? ''}` : `${words.length} labels`;
+  return { pdf: await writePdf(drawLabels({ size, words, startAt, prefers }), title), title };
 }

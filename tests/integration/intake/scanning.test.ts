@@ -157,6 +157,8 @@ test('pieces are meant for the accounts that were named, and for no other', asyn
   const batch = await newBatch();
   const line = await scan(batch, book(), { accounts: [one?.id ?? 0], price: { by: 'fixed', amount: 1_500 } });
   expect((await whole(batch, line.id)).nets.map((net) => net.accountId)).toEqual([one?.id]);
+  // The totals speak of no other account either.
+  expect((await batchOf(batch)).totals.nets.map((net) => net.accountId)).toEqual([one?.id]);
 });
 
 test('a price by what such things sold for', async () => {

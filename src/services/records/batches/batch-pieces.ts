@@ -17,6 +17,8 @@ export type Piece = {
   sku: string;
   title: string;
   condition: string | null;
+  /** The accounts that it is meant for. */
+  meantFor: number[];
   /** Where units were added: what the item had and cost before. */
   unitsBefore: number | null;
   costBefore: number | null;
@@ -26,7 +28,8 @@ const columns = sql`${itemTuple}`;
 
 /** The pieces of a batch, in the order in which they came in. Of an item that names it without a line what is in stock. */
 export async function batchPieces(db: Executor, { id }: Pick<BatchRow, 'id'>): Promise<Piece[]> {
-  const facts = sql`i.sku, i.title, i.condition_grade`;
+  const facts = sql`i.sku, i.title, i.condition_grade,
+    (select group_concat(m.account_id) from listing m where m.item_id = i.id and m.wanted <> 'none') as meant`;
   const rows = rowsOf<Record<string, unknown>>(
     await db.execute(sql`
       select l.id as line_id, 1 as own, coalesce(l.units, i.quantity) as units, ${facts}, null as units_before, null as cost_before,
@@ -46,6 +49,7 @@ export async function batchPieces(db: Executor, { id }: Pick<BatchRow, 'id'>): P
     sku: String(row.sku),
     title: String(row.title),
     condition: row.condition_grade === null ? null : String(row.condition_grade),
+    meantFor: row.meant === null ? [] : String(row.meant).split(',').map(Number),
     unitsBefore: row.units_before === null ? null : Number(row.units_before),
     costBefore: row.cost_before === null ? null : Number(row.cost_before),
     item: (typeof row.tuple === 'string' ? JSON.parse(row.tuple) : row.tuple) as ItemTuple, // written by the columns above

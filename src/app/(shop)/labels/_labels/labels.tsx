@@ -83,7 +83,10 @@ export function Labels() {
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(body),
       });
-      if (!answer.ok) throw new Error('The file could not be made');
+      if (!answer.ok) {
+        const said = (await answer.json().catch(() => ({}))) as { title?: string }; // problem details, RFC 9457
+        throw new Error(said.title ?? 'The file could not be made');
+      }
       const url = URL.createObjectURL(await answer.blob());
       const link = document.createElement('a');
       link.href = url;

@@ -1,4 +1,3 @@
-import { firstSettings } from '@/core/batch/settings';
 import type { LineView } from '@/services/intake/line-view';
 import { interpret } from './interpret';
 
@@ -12,7 +11,6 @@ const line = (what: LineView['needs'][number]['what']): LineView => ({
   finding: 'found',
   said: '',
   units: 1,
-  settings: firstSettings,
   item: null,
   needs: [{ what, words: '' }],
   nets: [],
