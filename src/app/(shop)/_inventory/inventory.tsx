@@ -5,10 +5,10 @@ import { useRouter } from 'next/navigation';
 import { debounce, useQueryStates } from 'nuqs';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { addressOf } from '@/core/filter/address';
-import type { FoundPage } from '@/services/records/items/find-items';
 import type { Selection } from '@/services/records/items/selection';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { foundIds } from '@/ui/data/found-ids';
 import { filterSelection, standingSteps, withSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { type Chosen, keepChosen, keptChosen, noneChosen } from './chosen';
@@ -94,13 +94,7 @@ export function Inventory() {
   );
   const chooseFirst = useCommand(
     async (count: number) => {
-      const ids: number[] = [];
-      for (let after: string | null = ''; after !== null && ids.length < Math.min(count, mostOneByOne); ) {
-        const limit = Math.min(500, count - ids.length);
-        const page: FoundPage = await api('GET /items', { query: { ...search, limit, after: after || undefined } });
-        ids.push(...page.items.map((one) => one.id));
-        after = page.next;
-      }
+      const ids = await foundIds(search, Math.min(count, mostOneByOne));
       setChosen({ all: false, ids: new Set(ids) });
       return undefined;
     },
