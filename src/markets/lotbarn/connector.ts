@@ -32,6 +32,10 @@ type Row = { ok: true; lot: RemoteListing } | { ok: false; error: unknown };
 
 const rowsSchema = z.array(lineSchema.extend({ lot: z.unknown().optional() }));
 
+/** So long they may be quiet in the middle of a batch that nobody waits for any more, in milliseconds. */
+const quietMs = 1_500;
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
 /** Lots that are live now, by our number on them. */
 async function liveByNumber(session: Session): Promise<Map<string, RemoteListing>> {
   const live = new Map<string, RemoteListing>();
@@ -53,6 +57,19 @@ async function sendLines(session: Session, lines: Line[]): Promise<Row[]> {
 }
 
 /**
+ * Lots that are live once a batch that gave no answer comes to rest: who stopped waiting has not stopped them working,
+ * and what they are about to make must not be sent again. It rests when two looks, a while apart, find as many.
+ */
+async function liveAtRest(session: Session): Promise<Map<string, RemoteListing>> {
+  for (let before = await liveByNumber(session); ; ) {
+    await pause(quietMs);
+    const now = await liveByNumber(session);
+    if (now.size === before.size) return now;
+    before = now;
+  }
+}
+
+/**
  * Sends a batch. One that breaks off without an answer was done in part, nobody knows how far: what is there already
  * is found by our number and not sent again; the rest goes in halves.
  */
@@ -63,7 +80,8 @@ async function sendBatch(session: Session, lines: Line[], tooMuch: () => void): 
     if (lines.length === 1 || !(error instanceof NettingError) || error.code !== 'market-unreachable') throw error;
     tooMuch();
   }
-  const there = await liveByNumber(session);
+  const adds = lines.some((line) => line.op === 'add');
+  const there = adds ? await liveAtRest(session) : new Map<string, RemoteListing>();
   const rows: (Row | null)[] = lines.map((line) => {
     const lot = line.op === 'add' ? there.get(String(line.reference)) : undefined;
     return lot ? { ok: true, lot } : null;
