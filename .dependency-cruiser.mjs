@@ -15,6 +15,7 @@ const services = [
   'outbox',
   'labels',
   'intake',
+  'consignments',
   'exporting',
   'importing',
   'gathering',

@@ -47,6 +47,7 @@ function itemFor(demo: DemoItem, thing: number, random: () => number, day: Date)
     quantity: demo.quantity,
     photos: [],
     clip: '',
+    elsewhere: {},
     standing: 'active',
     own: {},
     // Each is a piece of its own: another number, another wear, another price.

@@ -28,6 +28,7 @@ export const sampleItem = (part: Partial<Item> = {}): Item => ({
   weightGrams: 900,
   standing: 'active',
   clip: '',
+  elsewhere: {},
   photos: [{ hash: 'a'.repeat(64), width: 1_200, height: 900 }],
   ...part,
 });

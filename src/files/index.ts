@@ -10,6 +10,7 @@ export const formats: Record<FormatId, Format> = { csv, xlsx, json, ndjson, xml 
 
 export * from './archive';
 export { csvLines } from './csv-line';
+export { readCsvText } from './csv-text';
 export { keepStream } from './keep-stream';
 export * from './layout';
 export * from './limits';

@@ -2,6 +2,7 @@ import type { CatalogueEntry, Content } from '../core/listing';
 import type { Comparable } from '../core/price';
 import type { AccountExceptions, MarketRules } from '../core/rules';
 import type { OfferState } from '../core/sync';
+import type { Inbound } from './inbound';
 import type { Session } from './session';
 
 /** A listing as the marketplace shows it to its owner, brought into our fields. */
@@ -167,4 +168,6 @@ export type Connector = {
   /** Single past sales of a product and what is offered now, where it tells them. */
   pastSales?(session: Session, productId: string): Promise<Comparable[]>;
   presentOffers?(session: Session, productId: string): Promise<PresentOffer[]>;
+  /** How stock is sent to its warehouses, where it has any. */
+  inbound?: Inbound;
 };

@@ -34,5 +34,12 @@ export function connectorOf(market: string): Connector {
 }
 
 export type { Connector, OrderPage, RemoteListing, RemoteOffer, RemoteOrder } from './connector';
+export type {
+  Inbound,
+  InboundBox,
+  InboundLimits,
+  InboundPlan,
+  InboundShipment,
+} from './inbound';
 export { Pacer } from './pacer';
 export { type Access, LostLease, openSession, requestTimeoutMs, type Session } from './session';

@@ -178,7 +178,7 @@ describe('units', () => {
       applyChanges(varied(), [{ target: { item: 1, combination: 'b' }, field: 'quantity', to: 0 }], options),
     );
     expect(sold.record.item.quantity).toBe(3);
-    expect(sold.moves).toEqual([{ combination: 'b', delta: -2 }]);
+    expect(sold.moves).toEqual([{ combination: 'b', delta: -2, place: 'here', account: null }]);
     expect(sold.changes).toEqual([{ target: { item: 1, combination: 'b' }, field: 'quantity', from: 2, to: 0 }]);
   });
 
@@ -285,4 +285,16 @@ test('an account at which one value alone is offered follows when that value is 
     item('variations', [before.item.variations[0]] as Json),
   ];
   expect(done(applyChanges(before, gone, options)).record.overrides).toEqual(before.overrides);
+});
+
+test('units that lie elsewhere move by place and account, and are the sum of their moves', () => {
+  const way = done(applyChanges(record(), [item('quantity', 1), item('elsewhere', { 'way:7': '2' })], options));
+  const there = done(applyChanges(way.record, [item('elsewhere', { 'way:7': '1', 'there:7': '1' })], options));
+  expect(way.moves.filter((one) => one.place !== 'here')).toEqual([
+    { combination: null, delta: 2, place: 'way', account: 7 },
+  ]);
+  expect(there.moves).toEqual([
+    { combination: null, delta: -1, place: 'way', account: 7 },
+    { combination: null, delta: 1, place: 'there', account: 7 },
+  ]);
 });

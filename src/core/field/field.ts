@@ -20,6 +20,8 @@ export type Traits = {
   asked?: boolean;
   /** Stays with us: no marketplace gets it as such. */
   inside?: boolean;
+  /** Becomes another in ways of its own alone, never by a step or a file. */
+  byItself?: boolean;
   /** Written in the fixed-width face, as stock numbers are. */
   mono?: boolean;
 };

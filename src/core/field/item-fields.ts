@@ -110,6 +110,13 @@ export const keptFieldEntries = {
     takeable: false,
     sortable: true,
   }),
+  elsewhere: entry(
+    'At warehouses',
+    { is: 'map', name: 60, each: 300 },
+    z.record(z.string().min(1).max(60), limited(300)),
+    {},
+    { copied: false, takeable: false, inside: true, byItself: true },
+  ),
   standing: entry(
     'Standing',
     { is: 'choice', choices: standings.map((id) => ({ id, label: standingLabels[id] })) },
@@ -142,6 +149,7 @@ export const keptFieldEntries = {
       copied: false,
       takeable: false,
       inside: true,
+      byItself: true,
     },
   ),
 };

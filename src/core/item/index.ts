@@ -1,6 +1,7 @@
 export * from './condition';
 export * from './copy';
 export * from './custom-fields';
+export * from './elsewhere';
 export * from './item';
 export * from './look-up';
 export * from './movements';

@@ -45,6 +45,8 @@ export const itemSchema = itemFieldsSchema.extend({
   /** Units on hand: the sum of the stock ledger. */
   quantity: z.number(),
   photos: z.array(photoSchema),
+  /** Units that are not for sale from here: set aside for a marketplace's warehouse, on the way, there. */
+  elsewhere: z.record(z.string(), z.string()),
   /** A short film of it, by its hash; empty for none. */
   clip: z.string(),
   /** What is archived or deleted is offered nowhere. */

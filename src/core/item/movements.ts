@@ -9,6 +9,10 @@ export const movementReasons = [
   'returned',
   'corrected',
   'moved',
+  'set-aside',
+  'shipped',
+  'received',
+  'lost',
   'undo',
 ] as const;
 export type MovementReason = (typeof movementReasons)[number];
@@ -23,6 +27,10 @@ export const movementWords: Record<MovementReason, string> = {
   returned: 'Returned by a buyer',
   corrected: 'Corrected',
   moved: 'Moved elsewhere',
+  'set-aside': 'Set aside for a warehouse',
+  shipped: 'On the way to a warehouse',
+  received: 'Arrived at a warehouse',
+  lost: 'Lost on the way',
   undo: 'Change taken back',
 };
 

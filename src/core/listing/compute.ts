@@ -67,7 +67,7 @@ export function computeListing(input: ListingInput): ComputedListing {
     ['highlights', highlights(draft)],
     ['tags', tags(draft)],
     ['price', price(draft, content)],
-    ['quantity', quantity(draft)],
+    ['quantity', quantity(draft, content)],
     ['variations', variations(draft, content)],
     ['photos', photos(draft)],
     ['clip', clip(draft)],

@@ -42,8 +42,11 @@ export type AccountContext = {
   packingCost: number;
   /** What parcels go out in and what carriers ask, for postage where the marketplace sells no labels. */
   parcels: { boxes: readonly Box[]; tariffs: readonly Tariff[] };
-  /** Units kept back from this account, and the most that are offered there; none where not given. */
-  stock?: { reserve: number; cap: number | null };
+  /**
+   * Units kept back from this account, and the most that are offered there; none where not given. `servedBy`: the account
+   * whose warehouse sends what is sold here, too.
+   */
+  stock?: { reserve: number; cap: number | null; servedBy?: number | null };
   /** Today, as YYYY-MM-DD. */
   today: string;
 };

@@ -20,3 +20,4 @@ export * from './map/synonyms';
 export * from './template/render';
 export * from './template/template';
 export { extraFault } from './values/extras';
+export { isFromWarehouse } from './values/offer';

@@ -1,4 +1,5 @@
 export * from './auth';
+export * from './consignment';
 export * from './file';
 export * from './gather';
 export * from './intake';

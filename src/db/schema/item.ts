@@ -2,7 +2,15 @@ import { sql } from 'drizzle-orm';
 import { boolean, date, double, index, int, mediumtext, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core';
 import type { RoutinePlan, Step } from '../../core/edit';
 import type { Filter, SortName } from '../../core/filter';
-import type { Axis, ConditionGrade, CustomField, CustomValues, MovementReason, Variation } from '../../core/item';
+import type {
+  AfarPlace,
+  Axis,
+  ConditionGrade,
+  CustomField,
+  CustomValues,
+  MovementReason,
+  Variation,
+} from '../../core/item';
 import type { BadgeArt } from '../../core/photo/layer';
 import type { PhotoLook } from '../../core/photo/look';
 import { document, id, minor, moment, reference, standing } from './columns';
@@ -50,6 +58,8 @@ export const item = mysqlTable(
     variations: document<Variation[]>('variations').notNull().default([]),
     /** It has combinations; few items do, and those are looked through by their numbers and barcodes. */
     isVaried: boolean('is_varied').generatedAlwaysAs(sql.raw("`axes` <> '[]'"), { mode: 'stored' }),
+    /** Units that are not for sale from here, by place and account. */
+    elsewhere: document<Record<string, string>>('elsewhere').notNull().default({}),
     /** A short film of it, by its hash; empty for none. */
     clip: varchar('clip', { length: 64 }).notNull().default(''),
     mainPhoto: varchar('main_photo', { length: 64 }),
@@ -158,6 +168,9 @@ export const movement = mysqlTable(
     itemId: reference('item_id').notNull(),
     delta: int('delta').notNull(),
     reason: varchar('reason', { length: 20 }).notNull().$type<MovementReason>(),
+    /** Where: here, or set aside, on the way to or in the warehouse of an account. */
+    place: varchar('place', { length: 5 }).notNull().default('here').$type<'here' | AfarPlace>(),
+    accountId: reference('account_id'),
     /** The combination that was moved, by its own key; null for an item without variations. */
     combination: varchar('combination', { length: 16 }),
     /** What it was called then, in words. */
@@ -187,7 +200,7 @@ export const changeRecord = mysqlTable(
     to: document<unknown>('new_value'),
     why: varchar('why', { length: 20 })
       .notNull()
-      .$type<'typing' | 'bulk' | 'undo' | 'sale' | 'marketplace' | 'import' | 'scan'>(),
+      .$type<'typing' | 'bulk' | 'undo' | 'sale' | 'marketplace' | 'import' | 'scan' | 'warehouse'>(),
     byName: varchar('by_name', { length: 120 }).notNull(),
     at: moment('at').notNull(),
   },

@@ -1,6 +1,7 @@
 import { accessEndpoints } from './access';
 import { accountsEndpoints } from './accounts';
 import { changesEndpoints } from './changes';
+import { consignmentsEndpoints } from './consignments';
 import { exportingEndpoints } from './exporting';
 import { gatheringEndpoints } from './gathering';
 import { importingEndpoints } from './importing';
@@ -34,6 +35,7 @@ export const endpoints = [
   ...outboxEndpoints,
   ...labelsEndpoints,
   ...intakeEndpoints,
+  ...consignmentsEndpoints,
   ...exportingEndpoints,
   ...importingEndpoints,
   ...gatheringEndpoints,

@@ -7,6 +7,7 @@ import type { Connector, RemoteListing } from '../connector';
 import { lineError, lineSchema } from '../feeds';
 import { restConnector, withOurField } from '../rest';
 import type { Session } from '../session';
+import { crateInbound } from './inbound';
 import { cratewayRules } from './rules';
 import { fromWire, toWire, wireFields } from './wire';
 
@@ -125,6 +126,7 @@ export const crateway: Connector = {
     await settled(session);
     return base.findLive(session, sku);
   },
+  inbound: crateInbound,
   findProducts: catalogueAt('/catalogue'),
   async presentOffers(session, productId) {
     const path = `/catalogue/${encodeURIComponent(productId)}/offers`;

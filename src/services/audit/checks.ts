@@ -55,8 +55,20 @@ const stock: Check = {
   byItem: true,
   look: ({ from, to }) =>
     named(sql`select concat(i.sku, ': ', i.quantity, ' here, ', coalesce(sum(m.delta), 0), ' by the ledger') as text, i.id as item
-      from item i left join movement m on m.item_id = i.id
+      from item i left join movement m on m.item_id = i.id and m.place = 'here'
       where i.id between ${from} and ${to} and i.axes = '[]' group by i.id, i.sku, i.quantity having i.quantity <> coalesce(sum(m.delta), 0) limit ${most}`),
+};
+
+const elsewhere: Check = {
+  id: 'elsewhere',
+  says: 'The units of an item at a warehouse, or on the way there, are not the sum of its movements',
+  byItem: true,
+  look: ({ from, to }) =>
+    named(sql`select concat(i.sku, ', ', m.place, ': ', m.units, ' by the ledger') as text, i.id as item
+      from (select item_id, place, account_id, sum(delta) as units from movement
+        where item_id between ${from} and ${to} and place <> 'here' group by item_id, place, account_id) m
+      join item i on i.id = m.item_id
+      where m.units <> coalesce(cast(json_value(i.elsewhere, concat('$."', m.place, ':', m.account_id, '"')) as int), 0) limit ${most}`),
 };
 
 const combinations: Check = {
@@ -119,4 +131,14 @@ const secrets: Check = {
 };
 
 /** Everything that is looked at in the database; photos are looked at in their folder. */
-export const checks: readonly Check[] = [offers, leases, stock, combinations, orders, twins, events, secrets];
+export const checks: readonly Check[] = [
+  offers,
+  leases,
+  stock,
+  elsewhere,
+  combinations,
+  orders,
+  twins,
+  events,
+  secrets,
+];

@@ -29,6 +29,7 @@ export async function blankSheet(): Promise<ItemSheet> {
     standing: 'active',
     photos: [],
     clip: '',
+    elsewhere: {},
   };
   return {
     item,

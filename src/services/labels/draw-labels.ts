@@ -5,7 +5,7 @@ import { symbolsOf } from '../../files/symbol';
 import { drawLine, lineWidth } from '../../photos/letters';
 
 /** Marks of a label as they are drawn at a place of the page: words become outlines. */
-const drawnAt = (marks: readonly Mark[], xMm: number, yMm: number): Drawn[] =>
+export const drawnAt = (marks: readonly Mark[], xMm: number, yMm: number): Drawn[] =>
   marks.map((mark): Drawn => {
     if (mark.is === 'bars')
       return { is: 'bars', bars: mark.bars.map((bar) => ({ ...bar, x: bar.x + xMm, y: bar.y + yMm })) };

@@ -1,7 +1,7 @@
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { movementReasons, movementWords } from '../../core/item';
+import { afarPlaces, afarUnits, movementReasons, movementWords } from '../../core/item';
 import { database } from '../../db/client';
 import { account, item, listing, movement, sale } from '../../db/schema';
 
@@ -10,6 +10,9 @@ const movementViewSchema = z.object({
   delta: z.number(),
   /** What was there after it. */
   balance: z.number(),
+  /** Where it moved: here, or set aside for, on the way to or in somebody's warehouse. */
+  place: z.enum(['here', ...afarPlaces]),
+  warehouse: z.string().nullable(),
   reason: z.enum(movementReasons),
   words: z.string(),
   variation: z.string().nullable(),
@@ -23,6 +26,10 @@ const movementViewSchema = z.object({
 export const stockViewSchema = z.object({
   quantity: z.number(),
   varied: z.boolean(),
+  /** Units that are not for sale from here. */
+  elsewhere: z.array(
+    z.object({ place: z.enum(afarPlaces), accountId: z.number(), name: z.string(), units: z.number() }),
+  ),
   movements: z.array(movementViewSchema),
   /** What every account offers of it, and why that is not all. */
   offered: z.array(
@@ -43,7 +50,7 @@ export type StockView = z.infer<typeof stockViewSchema>;
 export async function findMovements(itemId: number, limit = 500): Promise<StockView> {
   const db = database();
   const [thing] = await db
-    .select({ quantity: item.quantity, axes: item.axes, variations: item.variations })
+    .select({ quantity: item.quantity, axes: item.axes, variations: item.variations, elsewhere: item.elsewhere })
     .from(item)
     .where(eq(item.id, itemId));
   if (!thing) throw new NettingError('not-found', `There is no item ${itemId}`);
@@ -61,16 +68,27 @@ export async function findMovements(itemId: number, limit = 500): Promise<StockV
     .innerJoin(account, eq(account.id, listing.accountId))
     .where(eq(listing.itemId, itemId))
     .orderBy(account.id);
+  const names = new Map(
+    (await db.select({ id: account.id, name: account.name }).from(account)).map((one) => [one.id, one.name]),
+  );
   // Combinations that are switched off are not for sale, and yet counted.
   let balance = thing.axes.length ? thing.variations.reduce((sum, row) => sum + row.quantity, 0) : thing.quantity;
   return {
     quantity: thing.quantity,
     varied: thing.axes.length > 0,
+    elsewhere: afarUnits(thing.elsewhere).map(({ place, account: accountId, units }) => ({
+      place,
+      accountId,
+      name: names.get(accountId) ?? '',
+      units,
+    })),
     movements: rows.map(({ movement: one, soldOn }) => {
       const view = {
         id: one.id,
         delta: one.delta,
         balance,
+        place: one.place,
+        warehouse: one.accountId === null ? null : (names.get(one.accountId) ?? null),
         reason: one.reason,
         words: movementWords[one.reason],
         variation: one.variation,
@@ -81,7 +99,7 @@ export async function findMovements(itemId: number, limit = 500): Promise<StockV
         at: one.at.toISOString(),
         byName: one.byName,
       };
-      balance -= one.delta;
+      if (one.place === 'here') balance -= one.delta;
       return view;
     }),
     offered: offered

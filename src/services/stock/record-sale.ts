@@ -1,6 +1,6 @@
 import { and, eq, sql } from 'drizzle-orm';
-import { combinationWords } from '../../core/item';
-import { type Content, type Narrowing, type Overrides, readNarrowing } from '../../core/listing';
+import { combinationWords, unitsAt } from '../../core/item';
+import { type Content, isFromWarehouse, type Narrowing, type Overrides, readNarrowing } from '../../core/listing';
 import { database, type Executor, isDuplicate, transaction } from '../../db/client';
 import { item, listing, previousRemoteId, sale } from '../../db/schema';
 import type { RemoteOrder } from '../../markets';
@@ -11,7 +11,7 @@ import { loadAccounts } from '../records/accounts/load-accounts';
 import { holdItems } from '../records/items/hold-items';
 import { parcelCosts } from './parcel-costs';
 import { soldVariation } from './sold-variation';
-import { unitsChange } from './units-change';
+import { unitsChange, unitsChangeThere } from './units-change';
 
 const unknownThing = { cost: null, weightGrams: null, lengthMm: null, widthMm: null, heightMm: null };
 
@@ -76,8 +76,13 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
       const found = await soldThing(tx, accountId, order);
       const [stock] = found.itemId === null ? [] : (await holdItems(tx, [found.itemId])).items;
       const sold = stock?.axes.length ? soldVariation(stock, order, found.narrowing) : undefined;
-      const there = stock?.axes.length ? (sold?.quantity ?? 0) : (stock?.quantity ?? 0);
-      const parcel = parcelCosts(account, order, found.sent, stock ?? unknownThing);
+      // What their warehouse sends is taken from there, whatever is here.
+      const isTheirs = account !== undefined && isFromWarehouse(account.compiled.rules, found.sent);
+      const here = stock?.axes.length ? (sold?.quantity ?? 0) : (stock?.quantity ?? 0);
+      const there = isTheirs && stock ? unitsAt(stock.elsewhere, 'there', accountId) : here;
+      const parcel = isTheirs
+        ? { postage: 0, packing: 0 }
+        : parcelCosts(account, order, found.sent, stock ?? unknownThing);
       const oversold = stock !== undefined && there < order.quantity;
       const [{ insertId: saleId }] = await tx.insert(sale).values({
         accountId,
@@ -124,7 +129,12 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
         await commitItems(
           tx,
           [stock.id],
-          ({ items: [held] }) => (held ? unitsChange(held, sold, -order.quantity) : []),
+          ({ items: [held] }) => {
+            if (!held) return [];
+            return isTheirs
+              ? unitsChangeThere(held, accountId, -order.quantity)
+              : unitsChange(held, sold, -order.quantity);
+          },
           {
             actor: systemActor,
             why: 'sale',

@@ -1,12 +1,12 @@
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import { combinationWords, type Item } from '../../core/item';
 import { transaction } from '../../db/client';
-import { sale } from '../../db/schema';
+import { movement, sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit/commit-items';
 import { listAgain } from './list-again';
-import { unitsChange } from './units-change';
+import { unitsChange, unitsChangeThere } from './units-change';
 
 type SaleRow = typeof sale.$inferSelect;
 
@@ -35,6 +35,13 @@ export async function storeCancelled(
       .where(eq(sale.id, saleId));
     if (row.itemId === null) return { quantity: null, again: 0 };
     const id = row.itemId;
+    // It goes back to where it was taken from.
+    const [taken] = await tx
+      .select({ accountId: movement.accountId })
+      .from(movement)
+      .where(and(eq(movement.itemId, id), eq(movement.saleId, saleId), eq(movement.place, 'there')))
+      .limit(1);
+    const warehouse = taken?.accountId ?? null;
     let before = 0;
     const { items } = await commitItems(
       tx,
@@ -42,6 +49,7 @@ export async function storeCancelled(
       ({ items: [item] }) => {
         if (!item) return [];
         before = item.quantity;
+        if (warehouse !== null) return unitsChangeThere(item, warehouse, row.quantity);
         return unitsChange(item, item.axes.length ? soldOf(item, row) : undefined, row.quantity);
       },
       {

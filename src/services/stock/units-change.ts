@@ -1,5 +1,5 @@
 import type { Change } from '../../core/change';
-import type { Item, Variation } from '../../core/item';
+import { type Item, type Variation, withUnits } from '../../core/item';
 
 /**
  * So many units more (or fewer) of an item, or of one of its combinations. Of an item with variations whose combination
@@ -16,3 +16,8 @@ export function unitsChange(item: Item, combination: Variation | undefined, delt
     ];
   return item.axes.length ? [] : [{ target: { item: item.id }, field: 'quantity', to: item.quantity + delta }];
 }
+
+/** The same of units that lie in the warehouse of an account. */
+export const unitsChangeThere = (item: Item, accountId: number, delta: number): Change[] => [
+  { target: { item: item.id }, field: 'elsewhere', to: withUnits(item.elsewhere, 'there', accountId, delta) },
+];

@@ -1,23 +1,38 @@
+import { unitsAt } from '../../item/elsewhere';
 import { offeredUnits } from '../../item/movements';
 import { toldGrams } from '../../measure/parcel';
 import { isSamePrice, listingPrice } from '../../price/listing-price';
+import type { MarketRules } from '../../rules/rules';
 import type { Content, Origin } from '../fields';
 import { chosenPhotos, photoReferences } from '../fit/photos';
 import { netInput } from '../net';
 import { type Draft, type Part, unused } from './draft';
 
-export function quantity(draft: Draft): Part {
+/** Whether a listing is sent from the marketplace's own warehouse: then what lies there is sold, and nothing else. */
+export function isFromWarehouse(rules: Pick<MarketRules, 'fees'>, content: Content): boolean {
+  const { handling } = rules.fees;
+  return handling !== undefined && content[handling.field] === handling.value;
+}
+
+/** Units that an account may sell: those here, less its reserve, or those in the warehouse that sends for it. */
+function sellable(draft: Draft, content: Content): number {
+  const { item, account, rules } = draft;
+  if (isFromWarehouse(rules, content)) return Math.max(0, unitsAt(item.elsewhere, 'there', account.id));
+  const here = draft.variations ? draft.variations.rows.reduce((sum, row) => sum + row.quantity, 0) : item.quantity;
+  const { reserve = 0, servedBy = null } = account.stock ?? {};
+  const served = servedBy === null ? 0 : Math.max(0, unitsAt(item.elsewhere, 'there', servedBy));
+  return offeredUnits(here, { reserve, cap: null }) + served;
+}
+
+/** @param content what is known of the listing already: who sends it */
+export function quantity(draft: Draft, content: Content): Part {
   // What is put away is offered nowhere, however many there are.
   if (draft.item.standing !== 'active') return { value: 0, origin: 'fitted' };
   const { max } = draft.rules.quantity;
   const written = draft.override('quantity');
   // A cap for this marketplace lowers what is offered there, it never invents stock.
   const cap = typeof written === 'number' ? Math.min(written, max) : max;
-  const there = draft.variations
-    ? draft.variations.rows.reduce((sum, row) => sum + row.quantity, 0)
-    : draft.item.quantity;
-  const { reserve = 0, cap: most = null } = draft.account.stock ?? {};
-  const offered = Math.min(offeredUnits(there, { reserve, cap: most }), cap);
+  const offered = Math.min(sellable(draft, content), draft.account.stock?.cap ?? cap, cap);
   const origin: Origin =
     typeof written === 'number' && written < draft.item.quantity
       ? 'override'

@@ -5,6 +5,7 @@ import {
   type ItemRecord,
   isMeant,
   isTarget,
+  type Move,
   type Refusal,
 } from '../../../core/change';
 import { fieldsFor } from '../../../core/field';
@@ -79,7 +80,7 @@ type Work = {
   overrides: ItemRecord['overrides'];
   meant: ItemRecord['meant'];
   changes: DoneChange[];
-  moves: { combination: string | null; delta: number }[];
+  moves: Move[];
 };
 
 /**
@@ -256,9 +257,11 @@ function wordsOf(item: Item, key: string | null): string | null {
 async function writeMovements(db: Executor, work: readonly Work[], options: CommitOptions): Promise<void> {
   const { reason = 'set', note = null, saleId = null } = options.stock ?? {};
   const rows = work.flatMap(({ before, after, moves }) =>
-    moves.map(({ combination, delta }) => ({
+    moves.map(({ combination, delta, place, account }) => ({
       itemId: before.id,
       delta,
+      place,
+      accountId: account,
       reason,
       combination,
       variation: wordsOf(after, combination) ?? wordsOf(before, combination),

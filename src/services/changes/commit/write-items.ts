@@ -18,6 +18,7 @@ function columnsOf({ item: now, fields }: ChangedItem): [MySqlColumn, unknown][]
     if (isPatchable(field)) set.push([item[field], now[field]]);
     else if (field === 'quantity') set.push([item.quantity, now.quantity]);
     else if (field === 'clip') set.push([item.clip, now.clip]);
+    else if (field === 'elsewhere') set.push([item.elsewhere, now.elsewhere]);
     else if (field === 'standing') set.push([item.standing, now.standing]);
   if (fields.has('photos'))
     set.push([item.mainPhoto, now.photos[0]?.hash ?? null], [item.photoCount, now.photos.length]);

@@ -120,9 +120,14 @@ export async function writeNumbers(
       from staged s join item i on i.id = s.item_id where ${quantityChanged}`);
     await db.execute(sql`insert into movement (item_id, delta, reason, run_id, at, by_name)
       select s.item_id, s.new_quantity - s.old_quantity, ${why === 'undo' ? 'undo' : 'set'}, ${runId}, utc_timestamp(3), ${actor.name} from staged s where ${quantityChanged}`);
-    await computeOdd(db, connection, accounts, (account) => (speaksOf(account, /quantity/i) ? quantityChanged : null));
+    // Where a warehouse sends, or may, units are not those of here alone.
+    const afar = accounts.filter(({ compiled, stock }) => compiled.rules.fees.handling || stock?.servedBy);
+    const plain = afar.length ? sql`and l.account_id not in ${afar.map((one) => one.id)}` : sql``;
     await db.execute(
-      sql`update listing l join staged s on s.item_id = l.item_id set l.wanted_quantity = greatest(0, least(l.quantity_cap, s.new_quantity - (select a.stock_reserve from account a where a.id = l.account_id))) where ${quantityChanged}`,
+      sql`update listing l join staged s on s.item_id = l.item_id set l.wanted_quantity = greatest(0, least(l.quantity_cap, s.new_quantity - (select a.stock_reserve from account a where a.id = l.account_id))) where ${quantityChanged} ${plain}`,
+    );
+    await computeOdd(db, connection, accounts, (account) =>
+      afar.includes(account) || speaksOf(account, /quantity/i) ? quantityChanged : null,
     );
   }
   if (prices) {

@@ -34,8 +34,10 @@ export async function fileColumns(db: Executor, named?: readonly (string | null)
     catalogue,
     find,
     all(attributes) {
-      const own = catalogue.fields.flatMap(({ id, on }) =>
-        on === 'item' && !['sku', 'attributes', 'own', 'axes', 'variations', 'flaws', 'standing'].includes(id)
+      const own = catalogue.fields.flatMap(({ id, on, traits }) =>
+        on === 'item' &&
+        !traits.byItself &&
+        !['sku', 'attributes', 'own', 'axes', 'variations', 'standing'].includes(id)
           ? [id]
           : [],
       );

@@ -65,7 +65,7 @@ const closed = ['combinations', 'size'];
 export const fieldsAt = (on: Where['on'], catalogue: Catalogue): Field[] => {
   const place = on === 'item' ? 'item' : on === 'combinations' ? 'combination' : 'listing';
   return catalogue.fields.filter(
-    (field) => field.on === place && !closed.includes(field.kind.is) && field.id !== 'own' && field.id !== 'flaws',
+    (field) => field.on === place && !closed.includes(field.kind.is) && field.id !== 'own' && !field.traits.byItself,
   );
 };
 

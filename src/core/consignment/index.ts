@@ -1,0 +1,4 @@
+export * from './box';
+export * from './contents-rows';
+export * from './cost';
+export * from './pack';

@@ -1,0 +1,222 @@
+import { randomUUID } from 'node:crypto';
+import { closeDatabase } from '../../../src/db/client';
+import {
+  consignmentOf,
+  newConsignment,
+  pack,
+  placesOf,
+  shelfOf,
+  stockOf,
+  warehouseAccount,
+} from '../../support/consignments';
+import { sheet } from '../../support/items';
+import { call, control } from '../../support/stack';
+
+afterAll(closeDatabase);
+afterEach(() => control('crateway', 'warehouse', { warehouse: 'HB', closed: false }));
+
+const ok = async <T>(answer: Promise<{ status: number; body: T }>): Promise<T> => {
+  const { status, body } = await answer;
+  if (status >= 300) throw new Error(`${status}: ${JSON.stringify(body)}`);
+  return body;
+};
+const post = <T = Record<string, unknown>>(path: string, body: unknown = {}) => ok(call<T>('POST', path, body));
+const refused = async (path: string, body: unknown = {}, method = 'POST') => {
+  const { status, body: answer } = await call<{ title: string }>(method, path, body);
+  return { status, said: answer.title };
+};
+
+/** Weighs and measures every box of a consignment. */
+async function measure(id: number, grams = 9_000): Promise<void> {
+  for (const { id: shipment, version, boxes } of (await consignmentOf(id)).shipments)
+    await ok(
+      call('PUT', `/shipments/${shipment}/boxes`, {
+        baseVersion: version,
+        boxes: boxes.map(({ code: _code, ...box }) => ({ ...box, grams, millimetres: [400, 300, 300] })),
+      }),
+    );
+}
+
+/** Chosen, planned over three warehouses, taken, and packed to the last unit. */
+async function packed(books: { code: string }[], batch: number, each: number): Promise<number> {
+  const id = await newConsignment();
+  await post(`/consignments/${id}/units`, { batch });
+  const plan = await post<{ planId: string }>(`/consignments/${id}/plans`);
+  await post(`/consignments/${id}/take`, { plan: plan.planId });
+  for (const { code } of books) for (let unit = 0; unit < each; unit++) await pack(id, code);
+  return id;
+}
+
+test('from a batch to the warehouses: planned, set aside, packed, told, shipped, received short, claimed and paid', async () => {
+  const { batch, books } = await shelfOf(3, 4);
+  const account = await warehouseAccount();
+  const id = await newConsignment({ labelSeconds: 12, hourCost: 1_500 });
+  await post(`/consignments/${id}/units`, { batch });
+  expect((await consignmentOf(id)).units.map((one) => one.quantity)).toEqual([4, 4, 4]);
+
+  // Asked again it is split otherwise; both stand beside each other, with what they cost.
+  const wide = await post<{ planId: string }>(`/consignments/${id}/plans`);
+  const few = await post<{ planId: string; placements: unknown[]; costs: { placing: number; labelling: number } }>(
+    `/consignments/${id}/plans`,
+    { again: wide.planId },
+  );
+  expect(few.placements).toHaveLength(2);
+  expect(few.costs).toMatchObject({ placing: 12 * 12, labelling: 60 });
+  const { plans } = await consignmentOf(id);
+  expect(plans.map((one) => one.placements.length)).toEqual([3, 2]);
+  expect(plans[0]?.costs).toMatchObject({ placing: 0, postage: expect.any(Number) });
+
+  await post(`/consignments/${id}/take`, { plan: wide.planId });
+  await post(`/consignments/${id}/take`, { plan: wide.planId }); // told twice it is taken once
+  expect((await consignmentOf(id)).shipments).toHaveLength(3);
+  for (const one of books) expect(await placesOf(one.id)).toEqual({ here: 0, aside: 4, way: 0, there: 0 });
+
+  // Packed by scanning, by barcode or stock number; sent twice it is one unit.
+  const key = randomUUID();
+  const one = await pack(id, books[0]?.code ?? '', key);
+  expect(await pack(id, books[0]?.code ?? '', key)).toEqual(one);
+  expect(one).toMatchObject({ is: 'placed', left: 11, to: { box: 1 } });
+  expect(await pack(id, 'NETDOU')).toMatchObject({ is: 'undone', left: 12 });
+  for (const { sku } of books)
+    for (let unit = 0; unit < 4; unit++) expect(await pack(id, sku)).toMatchObject({ is: 'placed' });
+  expect(await pack(id, books[0]?.sku ?? '')).toMatchObject({
+    is: 'refused',
+    message: expect.stringContaining('too many'),
+  });
+  expect(await pack(id, 'nothing of ours')).toMatchObject({ is: 'refused', left: 0 });
+
+  const { shipments } = await consignmentOf(id);
+  const [shipment] = shipments;
+  if (!shipment) throw new Error('no shipment');
+  expect((await refused(`/shipments/${shipment.id}/tell`)).said).toContain('Box 1 is not weighed yet');
+  await measure(id);
+  for (const { id: each } of shipments) {
+    await post(`/shipments/${each}/tell`);
+    const { quotes } = await ok(call<{ quotes: { amount: number }[] }>('GET', `/shipments/${each}/quotes`));
+    expect(quotes.length).toBeGreaterThan(0);
+    const ship = { carrier: 'Ferrow', postage: 600, tracking: [`TR-${each}`] };
+    await post(`/shipments/${each}/ship`, ship);
+    await refused(`/shipments/${each}/ship`, ship);
+  }
+  for (const one of books) expect(await placesOf(one.id)).toEqual({ here: 0, aside: 0, way: 4, there: 0 });
+  // The way costs 3 × 6.00 and 12 × 0.05 of one's own time: 1.55 a unit.
+  expect((await sheet(books[1]?.id ?? 0)).item.cost).toBe(200 + 155);
+
+  // They count one too few of one number at one warehouse.
+  const short = shipment.units[0]?.sku ?? '';
+  for (const { remoteId } of shipments)
+    await control('crateway', 'receive', {
+      shipment: remoteId,
+      short: remoteId === shipment.remoteId ? `${short}:1` : '',
+    });
+  for (const { id: each } of shipments) await post(`/shipments/${each}/follow`);
+  const counted = (await consignmentOf(id)).shipments.find((one) => one.id === shipment.id);
+  expect(counted).toMatchObject({ state: 'received', missing: [{ sku: short, missing: 1 }] });
+  const item = books.find((one) => one.sku === short);
+  expect(await placesOf(item?.id ?? 0)).toEqual({ here: 0, aside: 0, way: 1, there: 3 });
+
+  expect((await refused(`/shipments/${shipment.id}/claims`, { sku: short, quantity: 2, note: 'x' })).said).toContain(
+    '1 of',
+  );
+  await post(`/shipments/${shipment.id}/claims`, { sku: short, quantity: 1, note: 'Packed and weighed with four' });
+  expect((await refused(`/shipments/${shipment.id}/claims`, { sku: short, quantity: 1, note: 'x' })).said).toContain(
+    '0 of',
+  );
+  await control('crateway', 'claims', { shipment: shipment.remoteId, answer: 'paid' });
+  await post(`/shipments/${shipment.id}/follow`);
+  const settled = await consignmentOf(id);
+  expect(settled.state).toBe('settled');
+  expect(settled.shipments.find((one) => one.id === shipment.id)).toMatchObject({
+    state: 'settled',
+    lost: { [short]: 1 },
+    claims: [{ sku: short, quantity: 1, answer: 'paid', amount: expect.any(Number) }],
+  });
+  expect(await placesOf(item?.id ?? 0)).toEqual({ here: 0, aside: 0, way: 0, there: 3 });
+  const { movements, offered } = await stockOf(item?.id ?? 0);
+  expect(movements.map((one) => one.reason)).toEqual(
+    expect.arrayContaining(['set-aside', 'shipped', 'received', 'lost']),
+  );
+  // What lies there is what is sold there, and nowhere else.
+  expect(offered.find((one) => one.accountId === account)?.offered ?? 3).toBe(3);
+}, 180_000);
+
+test('two pack one shipment at the same time, and a box that is full by number begins the next', async () => {
+  const { batch, books } = await shelfOf(1, 9);
+  const id = await newConsignment({ boxUnits: 2 });
+  await post(`/consignments/${id}/units`, { batch });
+  const plan = await post<{ planId: string }>(`/consignments/${id}/plans`);
+  await post(`/consignments/${id}/take`, { plan: plan.planId });
+  const done = await Promise.all(Array.from({ length: 9 }, () => pack(id, books[0]?.code ?? '')));
+  expect(done.every((one) => one.is === 'placed')).toBe(true);
+  const { shipments } = await consignmentOf(id);
+  for (const { units, boxes } of shipments) {
+    expect(units.every((one) => one.packed === one.quantity)).toBe(true);
+    expect(boxes.map((box) => Object.values(box.contents).reduce((sum, one) => sum + one, 0))).toEqual([2, 1]);
+  }
+  // The label of another box than the one that was named is told at once.
+  const [shipment, other] = shipments;
+  const last = (await consignmentOf(id)).packed[0];
+  const right = shipments.find((one) => one.warehouseName === last?.warehouse);
+  const wrong = right === shipment ? other : shipment;
+  expect(await pack(id, right?.boxes.find((box) => box.number === last?.box)?.code ?? '')).toMatchObject({
+    is: 'right',
+  });
+  expect(await pack(id, wrong?.boxes[0]?.code ?? '')).toMatchObject({
+    is: 'wrong',
+    message: expect.stringContaining('Wrong box'),
+  });
+}, 120_000);
+
+test('a warehouse that closes between plan and box: the shipment is called off, and what was set aside is here again', async () => {
+  const { batch, books } = await shelfOf(1, 3);
+  const id = await packed(books, batch, 3);
+  await measure(id, 2_000);
+  const closed = (await consignmentOf(id)).shipments.find((one) => one.warehouse === 'HB');
+  await control('crateway', 'warehouse', { warehouse: 'HB', closed: true });
+  expect(await refused(`/shipments/${closed?.id}/tell`)).toMatchObject({
+    status: 409,
+    said: expect.stringContaining('takes nothing in any more'),
+  });
+  expect((await consignmentOf(id)).shipments.find((one) => one.id === closed?.id)?.isClosed).toBe(true);
+  await post(`/shipments/${closed?.id}/off`);
+  expect(await placesOf(books[0]?.id ?? 0)).toEqual({ here: 1, aside: 2, way: 0, there: 0 });
+  await post(`/shipments/${closed?.id}/off`);
+  expect((await placesOf(books[0]?.id ?? 0)).here).toBe(1);
+}, 120_000);
+
+test('more than is here, what is sold meanwhile, and what belongs to no product are refused at their place', async () => {
+  const { books } = await shelfOf(1, 2);
+  const item = books[0]?.id ?? 0;
+  const id = await newConsignment();
+  expect((await refused(`/consignments/${id}/plans`)).said).toBe('Nothing is chosen yet');
+  expect((await refused(`/consignments/${id}/units`, { set: { item, quantity: 3 } })).said).toContain('2 of');
+  expect((await refused(`/consignments/${id}/units`, { code: 'no such number' })).status).toBe(404);
+  await post(`/consignments/${id}/units`, { code: books[0]?.sku });
+  await post(`/consignments/${id}/units`, { code: books[0]?.code });
+  expect((await consignmentOf(id)).units.map((one) => one.quantity)).toEqual([2]);
+  const plan = await post<{ planId: string }>(`/consignments/${id}/plans`);
+  await post(`/items/${item}/stock`, { how: 'add', units: -1, reason: 'corrected' });
+  expect((await refused(`/consignments/${id}/take`, { plan: plan.planId })).said).toContain('1 of');
+  expect(await placesOf(item)).toEqual({ here: 1, aside: 0, way: 0, there: 0 });
+  await post(`/consignments/${id}/off`);
+  expect((await consignmentOf(id)).state).toBe('off');
+}, 120_000);
+
+test('box contents out of a file; rows that cannot be meant are named and nothing is taken', async () => {
+  const { batch, books } = await shelfOf(1, 3);
+  const id = await packed(books, batch, 1);
+  const { shipments } = await consignmentOf(id);
+  const empty = shipments.find((one) => one.boxes.length === 0);
+  const { version = 0, id: shipment } = empty ?? {};
+  const sku = books[0]?.sku;
+  expect(
+    (await refused(`/shipments/${shipment}/contents`, { baseVersion: version, text: 'box;number;units\n1;X;1' })).said,
+  ).toBe('Row 2: “X” is not in this shipment');
+  await post(`/shipments/${shipment}/contents`, { baseVersion: version, text: `box;stock number;units\n1;${sku};1` });
+  expect((await refused(`/shipments/${shipment}/contents`, { baseVersion: version, text: 'a' })).status).toBe(422);
+  const now = (await consignmentOf(id)).shipments.find((one) => one.id === shipment);
+  expect(now?.boxes).toMatchObject([{ number: 1, contents: { [sku ?? '']: 1 } }]);
+  expect((await refused(`/shipments/${shipment}/boxes`, { baseVersion: version, boxes: [] }, 'PUT')).said).toContain(
+    'meanwhile',
+  );
+}, 120_000);
