@@ -15,7 +15,7 @@ export type StoredPlan = {
   placements: { warehouse: string; name: string; units: { sku: string; quantity: number }[]; placing: number }[];
   refused: { sku: string; quantity: number; reason: string }[];
   labels: (typeof labellers)[number];
-  /** Postage is reckoned; null where no carrier takes such boxes. */
+  /** Postage is reckoned; null where weights are not known, or no carrier takes such boxes. */
   costs: Omit<WayCosts, 'postage'> & { postage: number | null };
   askedAt: string;
 };

@@ -105,6 +105,8 @@ function postageOf(
   tariffs: Awaited<ReturnType<typeof readTariffs>>,
 ): number | null {
   const grams = new Map(items.map((one) => [one.sku, one.weightGrams ?? 0]));
+  // What nobody weighed cannot be reckoned with.
+  if (plan.placements.some(({ units }) => units.some((one) => !grams.get(one.sku)))) return null;
   let sum = 0;
   for (const { units } of plan.placements) {
     const weight = units.reduce((all, one) => all + (grams.get(one.sku) ?? 0) * one.quantity, 0);

@@ -9,8 +9,10 @@ import {
   stockOf,
   warehouseAccount,
 } from '../../support/consignments';
-import { sheet } from '../../support/items';
-import { call, control } from '../../support/stack';
+import { comesTo, publishItems, sheet } from '../../support/items';
+import { call, control, type MarketListing, marketListings, until } from '../../support/stack';
+
+type Listed = MarketListing & { data: { ships: string } };
 
 afterAll(closeDatabase);
 afterEach(() => control('crateway', 'warehouse', { warehouse: 'HB', closed: false }));
@@ -139,6 +141,49 @@ test('from a batch to the warehouses: planned, set aside, packed, told, shipped,
   // What lies there is what is sold there, and nowhere else.
   expect(offered.find((one) => one.accountId === account)?.offered ?? 3).toBe(3);
 }, 180_000);
+
+test('what lies there is sold there: a sale lowers it, called off it is there again, and nothing is offered of what is not', async () => {
+  const { batch, books } = await shelfOf(1, 5);
+  const [book] = books;
+  if (!book) throw new Error('no book');
+  const account = await warehouseAccount();
+  const { version } = (await sheet(book.id)).item;
+  await ok(call('PATCH', `/items/${book.id}`, { patch: { price: 1_900 }, baseVersion: version }));
+  // Two stay here.
+  const id = await newConsignment();
+  await post(`/consignments/${id}/units`, { batch });
+  await post(`/consignments/${id}/units`, { set: { item: book.id, quantity: 3 } });
+  const plan = await post<{ planId: string }>(`/consignments/${id}/plans`);
+  await post(`/consignments/${id}/take`, { plan: plan.planId });
+  for (let unit = 0; unit < 3; unit++) await pack(id, book.sku);
+  await measure(id, 2_000);
+  const { shipments } = await consignmentOf(id);
+  await publishItems([book.id], [account]);
+  await comesTo(book.id, account, 'live');
+  const there = async () => (await marketListings('crateway', book.sku))[0] as Listed | undefined;
+  expect((await there())?.summary.quantity).toBe(2);
+  for (const { id: shipment, remoteId } of shipments) {
+    await post(`/shipments/${shipment}/tell`);
+    await post(`/shipments/${shipment}/ship`, { carrier: 'Ferrow', postage: 0, tracking: ['T'] });
+    await control('crateway', 'receive', { shipment: remoteId });
+    await post(`/shipments/${shipment}/follow`);
+  }
+  const listed = await until(there, (one) => one?.summary.quantity === 3 && one.data.ships === 'warehouse');
+  await control('crateway', 'buy', { listing: listed?.id, quantity: 2 });
+  await until(
+    () => placesOf(book.id),
+    (places) => places.there === 1,
+  );
+  expect((await placesOf(book.id)).here).toBe(2);
+  const { sales } = await ok(call<{ sales: { id: number; sku: string; postage: number }[] }>('GET', '/sales'));
+  const sale = sales.find((one) => one.sku === book.sku);
+  expect(sale?.postage).toBe(0); // they send it, for their fee
+  await post(`/sales/${sale?.id}/cancel`);
+  await until(
+    () => placesOf(book.id),
+    (places) => places.there === 3 && places.here === 2,
+  );
+}, 120_000);
 
 test('two pack one shipment at the same time, and a box that is full by number begins the next', async () => {
   const { batch, books } = await shelfOf(1, 9);

@@ -9,9 +9,10 @@ import { PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { filterSelection, withSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
+import { isSilent, setSilent } from '@/ui/scan/sounds';
+import { NewConsignment } from '../../../consignments/_consignments/new-consignment';
 import { stateWords } from '../../_batches/state-words';
 import { Details } from './details';
-import { isSilent, setSilent } from './sounds';
 
 const filterOf = (code: string) => addressOf({ field: 'batch', op: 'is', value: code });
 
@@ -19,6 +20,7 @@ const filterOf = (code: string) => addressOf({ field: 'batch', op: 'is', value: 
 export function BatchHead({ batch }: { batch: BatchView }) {
   const router = useRouter();
   const [isOpen, setIsOpen] = useState(false);
+  const [sendsIn, setSendsIn] = useState(false);
   const [silent, setIsSilent] = useState(false);
   useEffect(() => setIsSilent(isSilent()), []);
   const turn = useCommand(
@@ -70,6 +72,14 @@ export function BatchHead({ batch }: { batch: BatchView }) {
       >
         Publish …
       </button>
+      <button
+        type="button"
+        className="btn btn-sm"
+        disabled={batch.totals.pieces === 0}
+        onClick={() => setSendsIn(true)}
+      >
+        Send in …
+      </button>
       <label className="ml-auto flex items-center gap-2 text-[12px]">
         <input
           type="checkbox"
@@ -98,6 +108,7 @@ export function BatchHead({ batch }: { batch: BatchView }) {
           Take all back
         </button>
       )}
+      {sendsIn ? <NewConsignment batch={batch.id} close={() => setSendsIn(false)} /> : null}
       {isOpen ? <Details batch={batch} close={() => setIsOpen(false)} /> : null}
     </PageHead>
   );

@@ -7,12 +7,12 @@ import type { BatchView } from '@/services/intake/find-batch';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { useTitle } from '@/ui/frame/use-title';
+import { ScanField, type ScanFieldHandle } from '@/ui/scan/scan-field';
 import { BatchHead } from './batch-head';
 import { Doubts } from './doubts';
 import { LastPiece } from './last-piece';
 import { Lines } from './lines';
 import { NotTaken } from './not-taken';
-import { ScanField, type ScanFieldHandle } from './scan-field';
 import { SendingSaid } from './sending-said';
 import { SettingsPanel } from './settings-panel';
 import { Totals } from './totals';
@@ -22,7 +22,7 @@ import { useSettings } from './use-settings';
 import { useSitting } from './use-sitting';
 
 /** Few scan with a camera: it comes when it is asked for. */
-const Camera = dynamic(() => import('./camera').then((one) => one.Camera), {
+const Camera = dynamic(() => import('@/ui/scan/camera').then((one) => one.Camera), {
   ssr: false,
   loading: () => <p className="quiet min-h-8">Camera …</p>,
 });

@@ -1,5 +1,5 @@
 import type { PriceRule } from '@/core/batch/settings';
-import { AmountField } from './amount-field';
+import { AmountField } from '@/ui/controls/amount-field';
 
 const starts: Record<PriceRule['by'], { words: string; rule: PriceRule }> = {
   none: { words: 'written later', rule: { by: 'none' } },

@@ -1,5 +1,5 @@
 import type { LineView } from '@/services/intake/line-view';
-import type { Sound } from './sounds';
+import type { Sound } from '@/ui/scan/sounds';
 
 /** How a piece stands, in one word: what it sounds like, its colour, and what is written beside it. */
 export type Tone = { sound: Sound; words: string; edge: string; ink: string };

@@ -2,6 +2,7 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
+import { afarWords } from '@/core/item/elsewhere';
 import type { Item } from '@/core/item/item';
 import { handReasons, movementWords, resultingStock } from '@/core/item/movements';
 import { amountToText, parseAmount } from '@/core/measure/money';
@@ -54,7 +55,12 @@ const movementColumns: Column<StockView['movements'][number]>[] = [
     id: 'then',
     head: 'Then',
     align: 'right',
-    cell: (one) => <span className={one.balance < 0 ? 'font-semibold text-error' : ''}>{one.balance}</span>,
+    cell: (one) =>
+      one.place === 'here' ? (
+        <span className={one.balance < 0 ? 'font-semibold text-error' : ''}>{one.balance}</span>
+      ) : (
+        <span className="quiet">{afarWords[one.place]}</span>
+      ),
   },
   {
     id: 'why',
@@ -85,6 +91,12 @@ function Movements({ stock }: { stock: StockView }) {
     <section aria-label="Movements">
       <p className="mb-2">
         <b className="figures text-lg font-semibold">{stock.quantity}</b> in stock
+        {stock.elsewhere.map((one) => (
+          <span key={`${one.place}${one.accountId}`} className="ml-3">
+            <b className="figures font-semibold">{one.units}</b> {afarWords[one.place]}
+            {one.place === 'there' ? ` of ${one.name}` : `, ${one.name}`}
+          </span>
+        ))}
       </p>
       <div className="max-h-[60vh] overflow-auto" tabIndex={0} role="region" aria-label="All movements">
         <DataTable rows={stock.movements} columns={movementColumns} idOf={(one) => one.id} sticky />

@@ -14,6 +14,10 @@ const tones = {
   leave: [300, 240],
   /** It is no code. */
   broken: [180, 180],
+  /** It goes into another box than the one before. */
+  turn: [660, 880, 1_170],
+  /** It is the wrong box. */
+  wrong: [240, 180, 240],
   /** A command was understood. */
   command: [1_320],
 } satisfies Record<string, number[]>;
@@ -48,4 +52,13 @@ export function play(sound: Sound): void {
     oscillator.start(from);
     oscillator.stop(from + toneSeconds);
   }
+}
+
+/** Says it aloud, where the browser can: the newest word alone, what was still being said is left. */
+export function speak(words: string): void {
+  if (isSilent() || typeof speechSynthesis === 'undefined') return;
+  speechSynthesis.cancel();
+  const said = new SpeechSynthesisUtterance(words);
+  said.lang = 'en';
+  speechSynthesis.speak(said);
 }

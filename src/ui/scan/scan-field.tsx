@@ -9,14 +9,27 @@ const scannerMs = 35;
 const pauseMs = 120;
 const leastSigns = 8;
 
-type Props = { submit: (text: string) => void; undo: () => void; describedBy: string };
+type Props = {
+  submit: (text: string) => void;
+  undo: () => void;
+  describedBy: string;
+  label?: string;
+  placeholder?: string;
+};
+const usual = {
+  label: 'Scan a code, or type it or a name',
+  placeholder: 'Scan, or type a code or a name',
+};
 export type ScanFieldHandle = { focus: () => void };
 
 /**
  * The one field of the place. Whatever is typed while nothing else is written in is typed here; Enter or Tab ends it, and
  * what came as fast as from a scanner and is a code ends by itself.
  */
-export const ScanField = forwardRef<ScanFieldHandle, Props>(function ScanField({ submit, undo, describedBy }, ref) {
+export const ScanField = forwardRef<ScanFieldHandle, Props>(function ScanField(
+  { submit, undo, describedBy, label = usual.label, placeholder = usual.placeholder },
+  ref,
+) {
   const field = useRef<HTMLInputElement>(null);
   const latest = useRef({ submit, undo });
   latest.current = { submit, undo };
@@ -61,9 +74,9 @@ export const ScanField = forwardRef<ScanFieldHandle, Props>(function ScanField({
       spellCheck={false}
       enterKeyHint="done"
       maxLength={1_000}
-      aria-label="Scan a code, or type it or a name"
+      aria-label={label}
       aria-describedby={describedBy}
-      placeholder="Scan, or type a code or a name"
+      placeholder={placeholder}
       className="input mono w-full shrink-0 text-lg"
       onKeyDown={(event) => {
         const { value } = event.currentTarget;
