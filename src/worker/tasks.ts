@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import pino from 'pino';
 import { closeDatabase } from '../db/client';
 import { auditAndKeep } from '../services/audit/audit';
+import { followDue } from '../services/consignments/follow-shipment';
 import { lookUpDue } from '../services/intake/look-up-lines';
 import { printWaiting } from '../services/labels/print-waiting';
 import { planDailyRenewals } from '../services/listings/renewal/plan-daily-renewals';
@@ -47,6 +48,8 @@ async function dailyLoop(): Promise<void> {
     await planRoutines(new Date()).catch((error: unknown) => log.error({ error: String(error) }, 'routines'));
     // What a process that took a scan could not look up any more.
     await printWaiting().catch((error: unknown) => log.error({ error: String(error) }, 'labels'));
+    // What is on its way to a warehouse: has it arrived?
+    await followDue().catch((error: unknown) => log.error({ error: String(error) }, 'consignments'));
     await lookUpDue().catch((error: unknown) => log.error({ error: String(error) }, 'scans'));
     if (Date.now() - thinnedAt > thinMs) {
       thinnedAt = Date.now();

@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
+import { halfPacked, newConsignment } from '../support/consignments';
 import { dropped, small, tied } from '../support/drops';
 import { sendFile } from '../support/files';
 import { newBatch, scan, settingsWith, strangeCode } from '../support/intake';
@@ -93,6 +94,9 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     ['/files', 'Files'],
     ['/batches', 'Batches'],
     [`/batches/${batch}`, 'Looked at'],
+    ['/consignments', 'Consignments'],
+    [`/consignments/${await newConsignment({ name: 'Chosen and looked at' })}`, 'Chosen and looked at'],
+    [`/consignments/${await halfPacked('Packed and looked at')}`, 'Packed and looked at'],
     [`/labels?ids=${ids}`, 'Labels'],
     ['/bring-in', 'Bring in'],
     [`/bring-in?account=${await accountOf('Hallowick')}`, 'Bring in'],

@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
+import { halfPacked, newConsignment } from '../support/consignments';
 import { newBatch, scan } from '../support/intake';
 import { readyItem } from '../support/items';
 import { call } from '../support/stack';
@@ -124,6 +125,9 @@ test('on a phone no page moves sideways', async ({ page }) => {
   const more = [
     '/batches',
     `/batches/${batch}`,
+    '/consignments',
+    `/consignments/${await newConsignment({ name: 'With a name of some length, to the warehouses' })}`,
+    `/consignments/${await halfPacked('Packed, with a name of some length')}`,
     `/labels?ids=${id}`,
     '/differences',
     '/outbox',

@@ -63,3 +63,14 @@ export async function placesOf(item: number): Promise<{ here: number; aside: num
   const at = (place: string) => elsewhere.filter((one) => one.place === place).reduce((sum, one) => sum + one.units, 0);
   return { here: quantity, aside: at('aside'), way: at('way'), there: at('there') };
 }
+
+/** A consignment of which a unit is packed and the others wait. */
+export async function halfPacked(name: string): Promise<number> {
+  const { batch, books } = await shelfOf(1, 3);
+  const id = await newConsignment({ name });
+  await call('POST', `/consignments/${id}/units`, { batch });
+  const plan = await call<{ planId: string }>('POST', `/consignments/${id}/plans`, {});
+  await call('POST', `/consignments/${id}/take`, { plan: plan.body.planId });
+  await pack(id, books[0]?.sku ?? '');
+  return id;
+}

@@ -1,11 +1,12 @@
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { missingOf } from '../../core/consignment';
 import { NettingError } from '../../core/errors';
 import { database, transaction } from '../../db/client';
 import { shipment } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { keepTold, missingOf, moveLost } from './follow-shipment';
 import { inboundOf } from './inbound-of';
+import { keepTold, moveLost } from './keep-told';
 import { loadConsignment, loadShipment } from './load-consignment';
 import { settleConsignment } from './settle-consignment';
 

@@ -1,12 +1,11 @@
 import { desc, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
-import { packedOf } from '../../core/consignment';
+import { missingOf, packedOf } from '../../core/consignment';
 import { unitsAt } from '../../core/item';
 import { database } from '../../db/client';
 import { account, consignmentStates, item, labellers, packedUnit, type ShipmentRow } from '../../db/schema';
 import { faultsOf, usualLimits } from './box-faults';
 import { boxLabelOf } from './box-name';
-import { missingOf } from './follow-shipment';
 import { loadConsignment, shipmentStateSchema, shipmentsOf } from './load-consignment';
 
 const limitsSchema = z.object({ grams: z.number(), millimetres: z.number() });

@@ -1,10 +1,9 @@
 import { desc, lt } from 'drizzle-orm';
 import { z } from 'zod';
-import { unitsIn } from '../../core/consignment';
+import { missingOf, unitsIn } from '../../core/consignment';
 import { database } from '../../db/client';
 import { account, consignment, consignmentStates, shipment } from '../../db/schema';
 import { connectorOf } from '../../markets';
-import { missingOf } from './follow-shipment';
 
 export const findConsignmentsSchema = z
   .object({

@@ -1,6 +1,8 @@
+import { randomUUID } from 'node:crypto';
 import { plainRecipe } from '../../../src/core/photo';
 import { closeDatabase } from '../../../src/db/client';
 import { recordSale } from '../../../src/services/stock/record-sale';
+import { consignmentOf, newConsignment, shelfOf } from '../../support/consignments';
 import { download, sendFile } from '../../support/files';
 import { settled, survey } from '../../support/gathering';
 import { scanOf, settingsWith } from '../../support/intake';
@@ -62,6 +64,11 @@ let exported = 0;
 let imported = 0;
 let gathered = 0;
 let batch = 0;
+let consignment = 0;
+let plan = '';
+let shipment: number | undefined;
+let otherShipment: number | undefined;
+let lastShipment: number | undefined;
 let batchLine = 0;
 let preset = 0;
 let printJob = 0;
@@ -755,6 +762,77 @@ const cases: Record<string, Case> = {
   },
   'GET /intake-presets': () => get('/intake-presets'),
   'DELETE /intake-presets/{id}': () => call('DELETE', `/intake-presets/${preset}`),
+  // Consignments
+  'POST /consignments': async () => {
+    consignment = await newConsignment({ name: `${unique} sent in` });
+    return get(`/consignments/${consignment}`);
+  },
+  'GET /consignments': () => get('/consignments?limit=5'),
+  'GET /consignments/accounts': () => get('/consignments/accounts'),
+  'GET /consignments/{id}': () => get(`/consignments/${consignment}`),
+  'PATCH /consignments/{id}': () => call('PATCH', `/consignments/${consignment}`, { baseVersion: 1, prep: unique }),
+  'POST /consignments/{id}/units': async () => {
+    const { batch: pile } = await shelfOf(1, 3);
+    return post(`/consignments/${consignment}/units`, { batch: pile });
+  },
+  'POST /consignments/{id}/plans': async () => {
+    const answer = await call<{ planId: string }>('POST', `/consignments/${consignment}/plans`, {});
+    plan = answer.body.planId;
+    return answer;
+  },
+  'POST /consignments/{id}/take': () => post(`/consignments/${consignment}/take`, { plan }),
+  'POST /consignments/{id}/packed': async () => {
+    const { shipments } = await consignmentOf(consignment);
+    [shipment, otherShipment, lastShipment] = shipments.map((one) => one.id);
+    const sku = shipments[0]?.units[0]?.sku;
+    for (let unit = 0; unit < 2; unit++)
+      await post(`/consignments/${consignment}/packed`, { key: randomUUID(), text: sku });
+    return post(`/consignments/${consignment}/packed`, { key: randomUUID(), text: sku });
+  },
+  'PUT /shipments/{id}/boxes': async () => {
+    const { shipments } = await consignmentOf(consignment);
+    const { version = 0, boxes = [] } = shipments[0] ?? {};
+    return call('PUT', `/shipments/${shipment}/boxes`, {
+      baseVersion: version,
+      boxes: boxes.map(({ code: _code, ...box }) => ({ ...box, grams: 2_000, millimetres: [300, 200, 200] })),
+    });
+  },
+  'POST /shipments/{id}/contents': async () => {
+    const other = (await consignmentOf(consignment)).shipments[1];
+    const text = `stock number,box,units\n${other?.units[0]?.sku},1,1`;
+    return post(`/shipments/${otherShipment}/contents`, { baseVersion: other?.version, text });
+  },
+  'POST /shipments/{id}/off': () => post(`/shipments/${lastShipment}/off`),
+  'POST /shipments/{id}/tell': () => post(`/shipments/${shipment}/tell`),
+  'GET /shipments/{id}/quotes': () => get(`/shipments/${shipment}/quotes`),
+  'GET /shipments/{id}/papers': async () => {
+    const answer = await fetch(`${stack.base}/api/v1/shipments/${shipment}/papers?of=list`, {
+      headers: { authorization: `Bearer ${stack.token}` },
+    });
+    expect(
+      Buffer.from(await answer.arrayBuffer())
+        .subarray(0, 5)
+        .toString(),
+    ).toBe('%PDF-');
+    return { status: answer.status, body: null };
+  },
+  'POST /shipments/{id}/ship': () =>
+    post(`/shipments/${shipment}/ship`, { carrier: 'Ferrow', postage: 500, tracking: ['T-1'] }),
+  'POST /shipments/{id}/follow': async () => {
+    const { shipments } = await consignmentOf(consignment);
+    const { remoteId, units } = shipments[0] ?? {};
+    await control('crateway', 'receive', { shipment: remoteId, short: `${units?.[0]?.sku}:1` });
+    return post(`/shipments/${shipment}/follow`);
+  },
+  'POST /shipments/{id}/claims': async () => {
+    const sku = (await consignmentOf(consignment)).shipments[0]?.units[0]?.sku;
+    return post(`/shipments/${shipment}/claims`, { sku, quantity: 1, note: unique });
+  },
+  'POST /shipments/{id}/lost': async () => {
+    const sku = (await consignmentOf(consignment)).shipments[0]?.units[0]?.sku;
+    return post(`/shipments/${shipment}/lost`, { sku });
+  },
+  'POST /consignments/{id}/off': async () => post(`/consignments/${await newConsignment()}/off`),
   // Access
   'POST /tokens': () => post('/tokens', { name: unique }),
 };

@@ -7,11 +7,15 @@ import { Field } from '@/ui/controls/field';
 import { api } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';
 
-/** Begins a consignment, with a batch where one is meant, and goes to it. */
+/** Begins a consignment and goes to it. `batch`: everything of it goes along; else one may be chosen. */
 export function NewConsignment({ batch, close }: { batch?: number; close: () => void }) {
   const router = useRouter();
   const shops = useQuery({ queryKey: ['inbound-accounts'], queryFn: () => api('GET /consignments/accounts') });
-  const batches = useQuery({ queryKey: ['batches', 'choose'], queryFn: () => api('GET /batches') });
+  const batches = useQuery({
+    queryKey: ['batches', 'choose'],
+    queryFn: () => api('GET /batches'),
+    enabled: batch === undefined,
+  });
   const make = useCommand(
     async (form: FormData) => {
       const { id } = await api('POST /consignments', {
@@ -51,17 +55,21 @@ export function NewConsignment({ batch, close }: { batch?: number; close: () => 
               ))}
             </select>
           </label>
-          <label className="block font-medium">
-            <span className="mb-1 block">With everything of the batch</span>
-            <select className="select select-sm w-full" name="batch" defaultValue={batch ?? ''}>
-              <option value="">none: choose piece by piece</option>
-              {(batches.data?.batches ?? []).map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name} (B{one.id})
-                </option>
-              ))}
-            </select>
-          </label>
+          {batch === undefined ? (
+            <label className="block font-medium">
+              <span className="mb-1 block">With everything of the batch</span>
+              <select className="select select-sm w-full" name="batch">
+                <option value="">none: choose piece by piece</option>
+                {(batches.data?.batches ?? []).map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name} (B{one.id})
+                  </option>
+                ))}
+              </select>
+            </label>
+          ) : (
+            <input type="hidden" name="batch" value={batch} />
+          )}
           {make.problem ? (
             <p role="alert" className="text-error">
               {make.problem}
