@@ -36,8 +36,6 @@ export function connectorOf(market: string): Connector {
 export type { Connector, OrderPage, RemoteListing, RemoteOffer, RemoteOrder } from './connector';
 export type {
   Inbound,
-  InboundBox,
-  InboundLimits,
   InboundPlan,
   InboundShipment,
 } from './inbound';

@@ -441,6 +441,8 @@ test('steps are checked at the edge, and kept ones of before are read as what th
   expect(stepSchema.safeParse({ field: 'price', do: { verb: 'drop table' } }).success).toBe(false);
   expect(stepFault(onItem('quantity', { verb: 'set', value: -1.5 }), catalogue)).not.toBeNull();
   expect(stepFault(onItem('photos', { verb: 'clear' }), catalogue)).toBe('Photos has no such change');
+  // What lies at a warehouse is moved, never written.
+  expect(stepFault(onItem('elsewhere', { verb: 'clear' }), catalogue)).toContain('no field elsewhere');
   expect(stepFault(onItem('title', { verb: 'shift', days: 1 }), catalogue)).toBe('Title has no such change');
   expect(stepFault({ field: 'title', where: { on: 'item' }, do: { verb: 'follow' } }, catalogue)).toContain(
     'Only what',

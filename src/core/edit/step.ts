@@ -54,7 +54,8 @@ const closed = ['combinations', 'size'];
 /** Why a step cannot be carried out on anything, in a sentence; null when it can. */
 export function stepFault(step: Step, catalogue: Catalogue): string | null {
   const field = fieldOf(step, catalogue);
-  if (!field || closed.includes(field.kind.is)) return `There is no field ${step.field} to change`;
+  if (!field || closed.includes(field.kind.is) || field.traits.byItself)
+    return `There is no field ${step.field} to change`;
   if (field.id === 'sku' && placeOf(step.where) === 'listing') return 'The stock number is the same everywhere';
   const { verb } = step.do;
   if (field.id === 'target' && (verb === 'follow' || step.where.on !== 'accounts'))

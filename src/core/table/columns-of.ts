@@ -27,7 +27,7 @@ export function columnOf(id: string, catalogue: Catalogue, accounts: readonly Co
   if (place.of === 'row') return column(id, rowLabels[place.what], place, null, homeCurrency);
   if (place.of === 'item') {
     const field = catalogue.item(place.field);
-    return field && column(id, field.label, place, field, homeCurrency);
+    return field && !field.traits.byItself ? column(id, field.label, place, field, homeCurrency) : undefined;
   }
   const account = accounts.find((one) => one.id === place.account);
   if (!account) return undefined;

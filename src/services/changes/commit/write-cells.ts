@@ -52,7 +52,7 @@ function changeOf(cell: Cell, item: Item, catalogue: Catalogue): Change | Refusa
     why,
   });
   const field = catalogue.item(id);
-  if (!field) return refused(`There is no field ${id}`);
+  if (!field || field.traits.byItself) return refused(`There is no field ${id} to be typed into`);
   const now = fieldValue(item, id);
   if (from !== undefined && !sameJson(now, from))
     return refused(

@@ -27,6 +27,7 @@ export const fieldViewSchema = z.object({
     asked: z.boolean().optional(),
     inside: z.boolean().optional(),
     mono: z.boolean().optional(),
+    byItself: z.boolean().optional(),
   }),
 });
 
