@@ -71,6 +71,8 @@ const rules: Rules = {
     ],
     handlingWhen: { field: 'ships', value: 'warehouse' },
     storagePerLitreMonth: 3,
+    // On top of that for what was sold elsewhere.
+    handlingElsewhere: 90,
   },
   pacing: { perMinute: 600, newPerDay: 2_000 },
   renewDays: null,

@@ -51,6 +51,9 @@ export type InboundLimits = { grams: number; millimetres: number };
 /** What lies in their warehouses, and what a month there costs. */
 export type InboundStock = { sku: string; warehouse: string; quantity: number; monthly: number };
 
+/** What was sold elsewhere and is sent from their warehouses. */
+export type InboundDispatch = { dispatchId: string; amount: number; tracking: string };
+
 /** How stock is sent to a marketplace's warehouses. */
 export type Inbound = {
   warehouses(session: Session): Promise<{ warehouses: InboundWarehouse[]; limits: InboundLimits }>;
@@ -72,4 +75,11 @@ export type Inbound = {
     given: { sku: string; quantity: number; note: string },
   ): Promise<InboundShipment>;
   stock(session: Session): Promise<InboundStock[]>;
+  /** Has something sent that was sold elsewhere. The same order told again is sent once. */
+  dispatch(
+    session: Session,
+    given: { order: string; sku: string; quantity: number; town: string },
+  ): Promise<InboundDispatch>;
+  /** The order was called off: what was to be sent lies there again. */
+  takeBack(session: Session, dispatchId: string): Promise<void>;
 };

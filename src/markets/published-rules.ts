@@ -57,6 +57,7 @@ export const publishedRulesSchema = z.object({
       .optional(),
     handlingWhen: z.object({ field: z.string(), value: z.string() }).optional(),
     storagePerLitreMonth: z.number().int().optional(),
+    handlingElsewhere: z.number().int().min(0).optional(),
     advertisingField: z.string().optional(),
   }),
   pacing: z.object({ perMinute: z.number(), newPerDay: z.number().int() }),
@@ -97,6 +98,7 @@ function feesOf({ fees }: PublishedRules): MarketRules['fees'] {
             value: handlingWhen.value,
             tiers: handling,
             storagePerLitreMonth: fees.storagePerLitreMonth ?? 0,
+            ...(fees.handlingElsewhere === undefined ? {} : { elsewhere: fees.handlingElsewhere }),
           },
         }
       : {}),

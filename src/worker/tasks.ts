@@ -3,6 +3,7 @@ import pino from 'pino';
 import { closeDatabase } from '../db/client';
 import { auditAndKeep } from '../services/audit/audit';
 import { followDue } from '../services/consignments/follow-shipment';
+import { tellDispatches } from '../services/consignments/tell-dispatches';
 import { lookUpDue } from '../services/intake/look-up-lines';
 import { printWaiting } from '../services/labels/print-waiting';
 import { planDailyRenewals } from '../services/listings/renewal/plan-daily-renewals';
@@ -48,6 +49,8 @@ async function dailyLoop(): Promise<void> {
     await planRoutines(new Date()).catch((error: unknown) => log.error({ error: String(error) }, 'routines'));
     // What a process that took a scan could not look up any more.
     await printWaiting().catch((error: unknown) => log.error({ error: String(error) }, 'labels'));
+    // What a warehouse sends for another account.
+    await tellDispatches().catch((error: unknown) => log.error({ error: String(error) }, 'dispatches'));
     // What is on its way to a warehouse: has it arrived?
     await followDue().catch((error: unknown) => log.error({ error: String(error) }, 'consignments'));
     await lookUpDue().catch((error: unknown) => log.error({ error: String(error) }, 'scans'));

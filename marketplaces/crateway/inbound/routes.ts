@@ -6,6 +6,7 @@ import type { Product } from '../../kit/products';
 import type { Tools } from '../../kit/routes';
 import type { Json, SellerEnv } from '../../kit/types';
 import { boxProblems, longestMm, mostGrams, readBoxes } from './boxes';
+import { type Dispatch, dispatch, dispatchPlace, takeBack } from './dispatch';
 import { type Known, makePlan, planPlace, shipmentPlace, takePlan } from './plans';
 import { onHand } from './receiving';
 import type { Plan, Shipment } from './types';
@@ -141,6 +142,26 @@ export function inboundRoutes(
     };
     const claims = [...shipment.claims, claim];
     return c.json(told(await world.store.put<Shipment>(shipmentPlace, shipment.id, { ...shipment, claims })));
+  });
+  app.post('/inbound/dispatches', async (c) => {
+    const body = await bodyOf(c);
+    const done = await dispatch(
+      world,
+      market,
+      {
+        seller: c.get('seller').name,
+        order: textOf(body.order),
+        number: textOf(body.number),
+        quantity: numberOf(body.quantity),
+        town: textOf(body.town),
+      },
+      entryOf,
+    );
+    return typeof done === 'string' ? refuse(c, market, 409, done) : c.json(done, 201);
+  });
+  app.post('/inbound/dispatches/:id/return', async (c) => {
+    const one = own<Dispatch>(c, dispatchPlace, c.req.param('id'));
+    return one ? c.json(await takeBack(world, one)) : gone(c, 'dispatch');
   });
   app.get('/inbound/stock', (c) => {
     const held = onHand(world, c.get('seller').name);

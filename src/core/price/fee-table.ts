@@ -39,6 +39,8 @@ export const feeTableSchema = z.object({
         }),
       ),
       storagePerLitreMonth: z.number().int(),
+      /** They also send what was sold elsewhere, for so much more; left out where they do not. */
+      elsewhere: z.number().int().optional(),
     })
     .optional(),
   /** What they keep for making the thing, by the value of a field; the seller earns what is above it. */

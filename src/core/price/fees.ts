@@ -47,11 +47,22 @@ function handlingOf(table: FeeTable, sale: Sale): number {
   const { handling, bases } = table;
   const made = bases ? (ownValue(bases.amounts, String(sale.values?.[bases.field] ?? '')) ?? 0) : 0;
   if (!handling || sale.values?.[handling.field] !== handling.value) return Math.min(made, sale.total);
-  const tier = handling.tiers.find(
-    (one) => (sale.weightGrams ?? 0) <= one.upToGrams && (sale.longestMm ?? 0) <= one.upToMm,
-  );
-  return (tier ?? handling.tiers.at(-1))?.amount ?? 0;
+  return tierAmount(handling, sale);
 }
+
+type Sized = Pick<Sale, 'weightGrams' | 'longestMm'>;
+
+function tierAmount({ tiers }: NonNullable<FeeTable['handling']>, { weightGrams, longestMm }: Sized): number {
+  const tier = tiers.find((one) => (weightGrams ?? 0) <= one.upToGrams && (longestMm ?? 0) <= one.upToMm);
+  return (tier ?? tiers.at(-1))?.amount ?? 0;
+}
+
+/**
+ * What their warehouse takes for sending one that was sold elsewhere: the fee of its size and their surcharge.
+ * @returns minor units of the marketplace's currency; null where their terms do not allow it
+ */
+export const dispatchFee = ({ handling }: FeeTable, thing: Sized): number | null =>
+  handling?.elsewhere === undefined ? null : tierAmount(handling, thing) + handling.elsewhere;
 
 /**
  * The fees of one sale, each part rounded half up to the minor unit as marketplaces bill them.

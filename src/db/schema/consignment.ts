@@ -121,3 +121,31 @@ export const packedUnit = mysqlTable(
   },
   (table) => [uniqueIndex('packed_once').on(table.key), index('packed_consignment').on(table.consignmentId, table.id)],
 );
+
+/** `due`: the warehouse is to be told; `back`: it was told, and the order is off since. */
+export const dispatchStates = ['due', 'sent', 'refused', 'back', 'off'] as const;
+
+/** Units of a sale that the warehouse of another account sends. */
+export const dispatch = mysqlTable(
+  'dispatch',
+  {
+    id: id(),
+    saleId: reference('sale_id').notNull(),
+    /** The account whose warehouse sends. */
+    accountId: reference('account_id').notNull(),
+    itemId: reference('item_id').notNull(),
+    sku: varchar('sku', { length: 40 }).notNull(),
+    quantity: int('quantity').notNull(),
+    town: varchar('town', { length: 120 }).notNull(),
+    state: varchar('state', { length: 7 }).notNull().$type<(typeof dispatchStates)[number]>(),
+    remoteId: varchar('remote_id', { length: 80 }),
+    tracking: varchar('tracking', { length: 80 }),
+    /** Why it was not sent. */
+    message: varchar('message', { length: 300 }),
+    at: moment('at').notNull(),
+    /** It is tried again from then on. */
+    nextAt: moment('next_at').notNull(),
+  },
+  (table) => [uniqueIndex('dispatch_sale').on(table.saleId), index('dispatch_due').on(table.state, table.nextAt)],
+);
+export type DispatchRow = typeof dispatch.$inferSelect;

@@ -70,6 +70,8 @@ export const account = mysqlTable(
     /** Units that are never offered there, and the most that are; null for no cap. */
     stockReserve: int('stock_reserve').notNull().default(0),
     stockCap: int('stock_cap'),
+    /** The account whose warehouse sends what is sold here, too; null where none does. */
+    servedBy: reference('served_by'),
     /** A cancelled order's item is listed again by itself. */
     relistCancelled: boolean('relist_cancelled').notNull().default(true),
     /** Ending and making anew by a daily plan; null for none. */

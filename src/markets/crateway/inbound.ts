@@ -124,4 +124,13 @@ export const crateInbound: Inbound = {
     const { stock } = stockSchema.parse(await session.send({ method: 'GET', path: '/inbound/stock' }));
     return stock.map(({ number, ...one }) => ({ sku: number, ...one }));
   },
+  async dispatch(session, { order, sku, quantity, town }) {
+    const { id, cents, tracking } = z
+      .object({ id: name, cents: whole, tracking: z.string().max(80) })
+      .parse(await post(session, '/inbound/dispatches', { order, number: sku, quantity, town }));
+    return { dispatchId: id, amount: cents, tracking };
+  },
+  async takeBack(session, id) {
+    await post(session, `/inbound/dispatches/${encodeURIComponent(id)}/return`, {});
+  },
 };

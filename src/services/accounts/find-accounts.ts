@@ -51,6 +51,8 @@ export const accountViewSchema = z.object({
   paused: z.boolean(),
   reserve: z.number(),
   cap: z.number().nullable(),
+  /** The account whose warehouse sends what is sold here, too. */
+  servedBy: z.number().nullable(),
   relistCancelled: z.boolean(),
   driftRules: driftRulesSchema,
   renewal: renewalRuleSchema,
@@ -115,6 +117,7 @@ export async function findAccounts(): Promise<{ accounts: AccountView[]; availab
       paused: row.pausedAt !== null,
       reserve: row.stockReserve,
       cap: row.stockCap,
+      servedBy: row.servedBy,
       relistCancelled: row.relistCancelled,
       driftRules: row.driftRules,
       renewal: row.renewal ?? noRenewal,

@@ -71,6 +71,15 @@ const elsewhere: Check = {
       where m.units <> coalesce(cast(json_value(i.elsewhere, concat('$."', m.place, ':', m.account_id, '"')) as int), 0) limit ${most}`),
 };
 
+const dispatches: Check = {
+  id: 'dispatches',
+  says: 'A warehouse did not send what was sold elsewhere: send it from here, or call the order off',
+  byItem: false,
+  look: () =>
+    named(sql`select concat(d.quantity, ' of ', d.sku, ' for ', s.order_id, ': ', coalesce(d.message, '')) as text, d.item_id as item
+      from dispatch d join sale s on s.id = d.sale_id where d.state = 'refused' order by d.id desc limit ${most}`),
+};
+
 const combinations: Check = {
   id: 'combinations',
   says: 'The units of a combination are not the sum of its movements',
@@ -136,6 +145,7 @@ export const checks: readonly Check[] = [
   leases,
   stock,
   elsewhere,
+  dispatches,
   combinations,
   orders,
   twins,

@@ -5,6 +5,8 @@ import { database, type Tx, transaction } from '../../db/client';
 import { type ConsignmentRow, type ShipmentRow, shipment } from '../../db/schema';
 import type { InboundShipment } from '../../markets';
 import type { Actor } from '../access/actor';
+import { commitItems } from '../changes/commit/commit-items';
+import { allCommitted } from '../changes/commit/refusal-error';
 import type { LoadedAccount } from '../records/accounts/load-accounts';
 import { loadConsignment, loadShipment } from './load-consignment';
 import { moveUnits } from './move-units';
@@ -69,12 +71,6 @@ async function moveArrived(
       return [item, units(received) - units(row.received)];
     }),
   );
-  const { handling } = account.compiled.rules.fees;
-  const note = `${whole.name}, ${row.warehouseName}`;
-  const sendsFromThere = (item: number): Change[] =>
-    whole.sellsThere && handling
-      ? [{ target: { item, account: row.accountId }, field: handling.field, to: handling.value }]
-      : [];
   await moveUnits(tx, {
     actor,
     account: row.accountId,
@@ -82,9 +78,37 @@ async function moveArrived(
     from: 'way',
     to: 'there',
     reason: 'received',
-    note,
-    also: (item) => sendsFromThere(item.id),
+    note: `${whole.name}, ${row.warehouseName}`,
   });
+  const items = [...arrived].flatMap(([item, units]) => (units > 0 ? [item] : []));
+  if (whole.sellsThere) await sellThere(tx, actor, items, account);
+}
+
+/** From then on their warehouse sends what is listed there; who sends goes out together with the number. */
+async function sellThere(tx: Tx, actor: Actor, items: readonly number[], account: LoadedAccount): Promise<void> {
+  const { handling } = account.compiled.rules.fees;
+  if (!handling || items.length === 0) return;
+  allCommitted(
+    await commitItems(
+      tx,
+      items,
+      ({ items: held }) =>
+        held.map(
+          ({ id }): Change => ({
+            target: { item: id, account: account.id },
+            field: handling.field,
+            to: handling.value,
+          }),
+        ),
+      {
+        actor,
+        why: 'warehouse',
+        at: new Date(),
+        send: 'all',
+        part: { accounts: [account.id], fields: [handling.field, 'quantity'] },
+      },
+    ),
+  );
 }
 
 /** Units that are given up leave the way. */

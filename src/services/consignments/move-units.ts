@@ -33,8 +33,8 @@ export async function moveUnits(tx: Tx, move: UnitsMove): Promise<void> {
         actor: move.actor,
         why: 'warehouse',
         at: new Date(),
-        // What lies there is sold there: who sends goes out with the number. What is here again is offered everywhere.
-        ...(to === 'here' ? { send: 'stock' as const } : { send: 'all' as const, part: { accounts: [account] } }),
+        // Whoever sells from here, or from there, is told.
+        send: 'stock',
         stock: { reason: move.reason, note: move.note?.slice(0, 200) ?? null, mayGoBelowZero: from !== 'here' },
       },
     ),

@@ -1,7 +1,7 @@
 import type { Content } from '../../core/listing';
 import { type NetThing, netInput, sellerPays } from '../../core/listing/net';
 import { convertBack } from '../../core/measure';
-import { netOf } from '../../core/price';
+import { dispatchFee, netOf } from '../../core/price';
 import type { RemoteOrder } from '../../markets';
 import type { LoadedAccount } from '../records/accounts/load-accounts';
 
@@ -31,4 +31,22 @@ export function parcelCosts(
         : home(order.buyerPostage),
     packing: Math.round(account.packingCost * order.parcelShare),
   };
+}
+
+/** What the warehouse of an account takes for sending one that was sold elsewhere, in the items' currency. */
+export function sendingFee(serving: LoadedAccount, thing: NetThing): number {
+  const longestMm = Math.max(0, ...[thing.lengthMm, thing.widthMm, thing.heightMm].map(Number));
+  const fee = dispatchFee(serving.compiled.rules.fees, { weightGrams: thing.weightGrams, longestMm }) ?? 0;
+  return serving.rate ? convertBack(fee, serving.rate) : fee;
+}
+
+/** The costs of a line of which a warehouse sends a part, for its fee. */
+export function withSent(
+  costs: ParcelCosts,
+  { quantity }: Pick<RemoteOrder, 'quantity'>,
+  { sent, fee }: { sent: number; fee: number },
+): ParcelCosts {
+  if (sent === 0) return costs;
+  const own = (quantity - sent) / quantity;
+  return { postage: Math.round(costs.postage * own) + sent * fee, packing: Math.round(costs.packing * own) };
 }

@@ -2,14 +2,14 @@ import { and, eq, sql } from 'drizzle-orm';
 import { combinationWords, unitsAt } from '../../core/item';
 import { type Content, isFromWarehouse, type Narrowing, type Overrides, readNarrowing } from '../../core/listing';
 import { database, type Executor, isDuplicate, transaction } from '../../db/client';
-import { item, listing, previousRemoteId, sale } from '../../db/schema';
+import { dispatch, item, listing, previousRemoteId, sale } from '../../db/schema';
 import type { RemoteOrder } from '../../markets';
 import { systemActor } from '../access/actor';
 import { commitItems } from '../changes/commit/commit-items';
 import { rateTo } from '../records/accounts/latest-rates';
 import { loadAccounts } from '../records/accounts/load-accounts';
 import { holdItems } from '../records/items/hold-items';
-import { parcelCosts } from './parcel-costs';
+import { parcelCosts, sendingFee, withSent } from './parcel-costs';
 import { soldVariation } from './sold-variation';
 import { unitsChange, unitsChangeThere } from './units-change';
 
@@ -70,6 +70,8 @@ async function noteState(accountId: number, { orderId, line, rawState }: RemoteO
 export async function recordSale(accountId: number, order: RemoteOrder): Promise<RecordedSale> {
   // Read before anything is held: a sale waits for as little as can be.
   const [account] = await loadAccounts(database(), [accountId]);
+  const serves = account?.stock?.servedBy;
+  const [serving] = serves ? await loadAccounts(database(), [serves]) : [];
   try {
     return await transaction(async (tx) => {
       const at = new Date();
@@ -80,10 +82,17 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
       const isTheirs = account !== undefined && isFromWarehouse(account.compiled.rules, found.sent);
       const here = stock?.axes.length ? (sold?.quantity ?? 0) : (stock?.quantity ?? 0);
       const there = isTheirs && stock ? unitsAt(stock.elsewhere, 'there', accountId) : here;
+      // What is here is sold first; what is lacking is sent by the warehouse that serves the account.
+      const servedBy = isTheirs ? null : (account?.stock?.servedBy ?? null);
+      const lying = servedBy === null || !stock ? 0 : Math.max(0, unitsAt(stock.elsewhere, 'there', servedBy));
+      const sent = stock?.axes.length ? 0 : Math.min(lying, Math.max(0, order.quantity - Math.max(0, here)));
       const parcel = isTheirs
         ? { postage: 0, packing: 0 }
-        : parcelCosts(account, order, found.sent, stock ?? unknownThing);
-      const oversold = stock !== undefined && there < order.quantity;
+        : withSent(parcelCosts(account, order, found.sent, stock ?? unknownThing), order, {
+            sent,
+            fee: serving && stock ? sendingFee(serving, stock) : 0,
+          });
+      const oversold = stock !== undefined && there + sent < order.quantity;
       const [{ insertId: saleId }] = await tx.insert(sale).values({
         accountId,
         orderId: order.orderId,
@@ -116,6 +125,18 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
         unassigned: !stock || (stock.axes.length > 0 && !sold),
         soldAt: order.soldAt,
       });
+      if (sent && servedBy !== null && stock)
+        await tx.insert(dispatch).values({
+          saleId,
+          accountId: servedBy,
+          itemId: stock.id,
+          sku: stock.sku,
+          quantity: sent,
+          town: order.buyerTown,
+          state: 'due',
+          at,
+          nextAt: at,
+        });
       if (found.isPresent && found.listingId !== null) {
         // They lowered their own number, but perhaps before our last change of it and perhaps after: what they offer
         // now is not known. So the right number is sent there too, or the listing ended, instead of believing one.
@@ -131,9 +152,11 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
           [stock.id],
           ({ items: [held] }) => {
             if (!held) return [];
-            return isTheirs
-              ? unitsChangeThere(held, accountId, -order.quantity)
-              : unitsChange(held, sold, -order.quantity);
+            if (isTheirs) return unitsChangeThere(held, accountId, -order.quantity);
+            return [
+              ...unitsChange(held, sold, sent - order.quantity),
+              ...(sent && servedBy !== null ? unitsChangeThere(held, servedBy, -sent) : []),
+            ];
           },
           {
             actor: systemActor,

@@ -1,8 +1,8 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import { combinationWords, type Item } from '../../core/item';
 import { transaction } from '../../db/client';
-import { movement, sale } from '../../db/schema';
+import { dispatch, movement, sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit/commit-items';
 import { listAgain } from './list-again';
@@ -35,13 +35,18 @@ export async function storeCancelled(
       .where(eq(sale.id, saleId));
     if (row.itemId === null) return { quantity: null, again: 0 };
     const id = row.itemId;
-    // It goes back to where it was taken from.
+    // It goes back to where it was taken from; a warehouse that sends it is told so.
     const [taken] = await tx
-      .select({ accountId: movement.accountId })
+      .select({ accountId: movement.accountId, delta: movement.delta })
       .from(movement)
       .where(and(eq(movement.itemId, id), eq(movement.saleId, saleId), eq(movement.place, 'there')))
       .limit(1);
     const warehouse = taken?.accountId ?? null;
+    const there = warehouse === null ? 0 : Math.min(row.quantity, -(taken?.delta ?? 0));
+    await tx
+      .update(dispatch)
+      .set({ state: sql`if(${dispatch.state} = 'sent', 'back', 'off')`, nextAt: at })
+      .where(and(eq(dispatch.saleId, saleId), inArray(dispatch.state, ['due', 'sent', 'refused'])));
     let before = 0;
     const { items } = await commitItems(
       tx,
@@ -49,8 +54,9 @@ export async function storeCancelled(
       ({ items: [item] }) => {
         if (!item) return [];
         before = item.quantity;
-        if (warehouse !== null) return unitsChangeThere(item, warehouse, row.quantity);
-        return unitsChange(item, item.axes.length ? soldOf(item, row) : undefined, row.quantity);
+        const back = warehouse === null ? [] : unitsChangeThere(item, warehouse, there);
+        const here = row.quantity - there;
+        return [...back, ...(here ? unitsChange(item, item.axes.length ? soldOf(item, row) : undefined, here) : [])];
       },
       {
         actor,

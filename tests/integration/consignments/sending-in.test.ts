@@ -1,5 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { closeDatabase } from '../../../src/db/client';
+import { eq } from 'drizzle-orm';
+import { closeDatabase, database } from '../../../src/db/client';
+import { consignment, dispatch } from '../../../src/db/schema';
+import { systemActor } from '../../../src/services/access/actor';
+import { tellDispatches } from '../../../src/services/consignments/tell-dispatches';
+import { recordSale } from '../../../src/services/stock/record-sale';
+import { storeCancelled } from '../../../src/services/stock/store-cancelled';
 import {
   consignmentOf,
   newConsignment,
@@ -10,7 +16,28 @@ import {
   warehouseAccount,
 } from '../../support/consignments';
 import { comesTo, publishItems, sheet } from '../../support/items';
-import { call, control, type MarketListing, marketListings, until } from '../../support/stack';
+import { accountOf, call, control, type MarketListing, marketListings, until } from '../../support/stack';
+
+/** An order line of somebody who bought on another marketplace. */
+const anOrder = {
+  line: 0,
+  rawState: null,
+  remoteListingId: 'nobody-knows',
+  title: 'A field guide',
+  unitPrice: 1_900,
+  total: 3_800,
+  fee: 0,
+  buyerPostage: 0,
+  discount: 0,
+  parcelShare: 1,
+  label: 0,
+  collected: false,
+  personal: null,
+  currency: 'EUR',
+  buyerTown: 'Osterlund',
+  variation: null,
+  cancelled: false,
+};
 
 type Listed = MarketListing & { data: { ships: string } };
 
@@ -184,6 +211,77 @@ test('what lies there is sold there: a sale lowers it, called off it is there ag
     (places) => places.there === 3 && places.here === 2,
   );
 }, 120_000);
+
+test('what is sold elsewhere is sent by the warehouse where its terms and the account allow it, for the fee of its size', async () => {
+  const { batch, books } = await shelfOf(1, 2);
+  const [book] = books;
+  if (!book) throw new Error('no book');
+  const [account, other] = [await warehouseAccount(), await accountOf('Shopfront')];
+  const hallowick = await accountOf('Hallowick');
+  expect((await refused(`/accounts/${other}/pace`, { servedBy: hallowick }, 'PUT')).said).toContain('sends nothing');
+  const { version } = (await sheet(book.id)).item;
+  await ok(call('PATCH', `/items/${book.id}`, { patch: { price: 1_900 }, baseVersion: version }));
+  const id = await newConsignment();
+  await post(`/consignments/${id}/units`, { batch });
+  const plan = await post<{ planId: string }>(`/consignments/${id}/plans`);
+  await post(`/consignments/${id}/take`, { plan: plan.planId });
+  for (let unit = 0; unit < 2; unit++) await pack(id, book.sku);
+  await measure(id, 2_000);
+  for (const { id: shipment, remoteId } of (await consignmentOf(id)).shipments) {
+    await post(`/shipments/${shipment}/tell`);
+    await post(`/shipments/${shipment}/ship`, { carrier: 'Ferrow', postage: 0, tracking: ['T'] });
+    await control('crateway', 'receive', { shipment: remoteId });
+    await post(`/shipments/${shipment}/follow`);
+  }
+  const offeredBy = async (shop: number) =>
+    (await stockOf(book.id)).offered.find((one) => one.accountId === shop)?.offered ?? 0;
+  try {
+    expect(await offeredBy(other)).toBe(0);
+    await ok(call('PUT', `/accounts/${other}/pace`, { servedBy: account }));
+    await until(
+      () => offeredBy(other),
+      (units) => units === 2,
+    );
+    // One unit comes back here: that is sold first, the other one is sent from there.
+    await post(`/items/${book.id}/stock`, { how: 'add', units: 1, reason: 'returned' });
+    const order = {
+      ...anOrder,
+      orderId: `M-${Date.now()}`,
+      sku: book.sku,
+      quantity: 2,
+      soldAt: new Date(),
+      changedAt: new Date(),
+    };
+    await recordSale(other, order);
+    expect(await placesOf(book.id)).toEqual({ here: 0, aside: 0, way: 0, there: 1 });
+    await tellDispatches();
+    await tellDispatches();
+    const [told] = await database().select().from(dispatch).where(eq(dispatch.itemId, book.id));
+    expect(told).toMatchObject({ state: 'sent', quantity: 1, tracking: expect.stringMatching(/^CW/) });
+    const { sales } = await ok(call<{ sales: { id: number; sku: string; postage: number }[] }>('GET', '/sales'));
+    const sale = sales.find((one) => one.sku === book.sku);
+    expect(sale?.postage).toBeGreaterThanOrEqual(265 + 90);
+    // Called off, each unit goes back to where it was.
+    await storeCancelled(systemActor, sale?.id ?? 0);
+    expect(await placesOf(book.id)).toEqual({ here: 1, aside: 0, way: 0, there: 2 });
+    await tellDispatches();
+    expect((await database().select().from(dispatch).where(eq(dispatch.itemId, book.id)))[0]?.state).toBe('off');
+  } finally {
+    await ok(call('PUT', `/accounts/${other}/pace`, { servedBy: null }));
+  }
+}, 120_000);
+
+test('a plan that has lapsed is not taken', async () => {
+  const { batch, books } = await shelfOf(1, 1);
+  const id = await newConsignment();
+  await post(`/consignments/${id}/units`, { batch });
+  const plan = await post<{ planId: string }>(`/consignments/${id}/plans`);
+  const [row] = await database().select().from(consignment).where(eq(consignment.id, id));
+  const plans = (row?.plans ?? []).map((one) => ({ ...one, expiresAt: new Date(Date.now() - 1_000).toISOString() }));
+  await database().update(consignment).set({ plans }).where(eq(consignment.id, id));
+  expect((await refused(`/consignments/${id}/take`, { plan: plan.planId })).said).toBe('This plan has lapsed');
+  expect((await placesOf(books[0]?.id ?? 0)).here).toBe(1);
+}, 60_000);
 
 test('two pack one shipment at the same time, and a box that is full by number begins the next', async () => {
   const { batch, books } = await shelfOf(1, 9);

@@ -141,7 +141,7 @@ export async function loadAccounts(db: Executor, ids?: number[]): Promise<Loaded
       packaging: row.packaging ?? settings.packaging,
       packingCost: settings.packingCost,
       parcels,
-      stock: { reserve: row.stockReserve, cap: row.stockCap },
+      stock: { reserve: row.stockReserve, cap: row.stockCap, servedBy: row.servedBy },
       rate: rateTo(rates, compiled.rules.currency),
       today: today(),
       row,

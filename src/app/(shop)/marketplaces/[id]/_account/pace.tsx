@@ -1,12 +1,17 @@
 'use client';
 
+import { formatMoney } from '@/core/measure/money';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import { useAccounts } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';
 
 /** How fast this account is used and how much of the stock it may offer, below what the marketplace allows. */
 export function PaceForm({ account, changed }: { account: AccountView; changed: () => void }) {
   const { pace, pacing, paceToday } = account;
+  const { accounts } = useAccounts();
+  // Warehouses whose terms let them send what is sold elsewhere.
+  const servers = accounts.filter((one) => one.id !== account.id && one.fees.handling?.elsewhere !== undefined);
   const save = useCommand(async (form: FormData) => {
     const orNull = (name: string) => (form.get(name) === '' ? null : Number(form.get(name)));
     const slow = form.get('slow') === 'on';
@@ -22,6 +27,7 @@ export function PaceForm({ account, changed }: { account: AccountView; changed: 
         reserve: Number(form.get('reserve')) || 0,
         cap: orNull('cap'),
         relistCancelled: form.get('relist') === 'on',
+        ...(servers.length ? { servedBy: Number(form.get('servedBy')) || null } : {}),
       },
     });
     changed();
@@ -79,6 +85,29 @@ export function PaceForm({ account, changed }: { account: AccountView; changed: 
           />
         </label>
         {number('cap', 'Offered at most', account.cap, 1_000_000, 'all')}
+        {servers.length ? (
+          <label className="col-span-2 flex flex-col gap-1">
+            What is not here may be sent by the warehouse of
+            <select
+              // Accounts may come later than the form.
+              key={servers.map((one) => one.id).join()}
+              name="servedBy"
+              className="select select-sm w-full"
+              defaultValue={account.servedBy ?? ''}
+            >
+              <option value="">nobody: only what is here is offered</option>
+              {servers.map(({ id, name, fees, currency }) => (
+                <option key={id} value={id}>
+                  {name}, for{' '}
+                  {fees.handling?.tiers
+                    .map((tier) => formatMoney(tier.amount + (fees.handling?.elsewhere ?? 0), currency))
+                    .join(', ')}{' '}
+                  by size
+                </option>
+              ))}
+            </select>
+          </label>
+        ) : null}
         <label className="col-span-2 flex items-center gap-2">
           <input
             type="checkbox"
