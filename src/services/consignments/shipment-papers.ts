@@ -2,29 +2,21 @@ import { inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { unitsIn } from '../../core/consignment';
 import { NettingError } from '../../core/errors';
-import {
-  type BoxWords,
-  boxLabelSize,
-  contentsCode,
-  drawBoxLabel,
-  drawContentsLabel,
-  drawPackingList,
-  listPage,
-  type Mark,
-} from '../../core/label';
+import type { BoxWords } from '../../core/label';
 import { database } from '../../db/client';
 import { item, type ShipmentRow } from '../../db/schema';
-import { type DrawnPage, writePdf } from '../../files/pdf';
-import { symbolsOf } from '../../files/symbol';
-import { lineWidth } from '../../photos/letters';
-import { drawnAt } from '../labels/draw-labels';
+import { writePdf } from '../../files/pdf';
 import { boxLabelOf } from './box-name';
+import { drawPapers, papers } from './draw-papers';
 import { loadConsignment, loadShipment } from './load-consignment';
 
-export const papersSchema = z.object({ of: z.enum(['boxes', 'contents', 'list']) }).strict();
-type Paper = z.output<typeof papersSchema>['of'];
+export const papersSchema = z.object({ of: z.enum(papers) }).strict();
 
-const names: Record<Paper, string> = { boxes: 'Box labels', contents: 'Contents labels', list: 'Packing list' };
+const names: Record<(typeof papers)[number], string> = {
+  boxes: 'Box labels',
+  contents: 'Contents labels',
+  list: 'Packing list',
+};
 
 /** Labels of the boxes of a shipment, of what is in them, or its packing list, as pages in millimetres. */
 export async function shipmentPapers(id: number, { of }: z.output<typeof papersSchema>) {
@@ -39,44 +31,15 @@ export async function shipmentPapers(id: number, { of }: z.output<typeof papersS
     .where(inArray(item.id, [0, ...row.units.map((one) => one.item)]));
   const titles = new Map(things.map((one) => [one.sku, one.title]));
   const boxes = wordsOf(row, titles);
-  const size = of === 'list' ? listPage : boxLabelSize;
-  const marks =
-    of === 'list'
-      ? drawPackingList(
-          {
-            title: `${whole.name} · ${row.remoteId}`,
-            facts: [
-              row.address.join(', '),
-              `${row.boxes.length} ${row.boxes.length === 1 ? 'box' : 'boxes'}${row.carrier ? `, ${row.carrier}` : ''}`,
-            ],
-            rows: boxes.flatMap((box) => box.contents.map((one) => ({ box: String(box.number), ...one }))),
-          },
-          lineWidth,
-        )
-      : boxes.map((box) => labelOf(box, of));
-  const pages: DrawnPage[] = marks.map((some) => ({ ...size, drawn: drawnAt(some, 0, 0) }));
+  const pages = drawPapers(of, boxes, {
+    title: `${whole.name} · ${row.remoteId}`,
+    facts: [
+      row.address.join(', '),
+      `${row.boxes.length} ${row.boxes.length === 1 ? 'box' : 'boxes'}${row.carrier ? `, ${row.carrier}` : ''}`,
+    ],
+  });
   const title = `${names[of]} ${row.remoteId}`;
   return { pages, title, pdf: () => writePdf(pages, title) };
-}
-
-function labelOf(box: BoxWords, of: 'boxes' | 'contents'): Mark[] {
-  const marks =
-    of === 'boxes'
-      ? drawBoxLabel(
-          box,
-          {
-            code: symbolsOf(box.code).linear(),
-            tracking: box.tracking ? symbolsOf(box.tracking).linear() : null,
-          },
-          lineWidth,
-        )
-      : drawContentsLabel(box, symbolsOf(contentsCode(box)).square(), lineWidth);
-  if (!marks)
-    throw new NettingError('invalid', `The label of box ${box.number} holds more than can be read from it`, {
-      field: 'boxes',
-      fix: of === 'boxes' ? 'Give a shorter tracking number' : 'Put fewer different numbers into one box',
-    });
-  return marks;
 }
 
 function wordsOf(row: ShipmentRow, titles: ReadonlyMap<string, string>): BoxWords[] {

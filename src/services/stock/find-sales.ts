@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { homeCurrency } from '../../core/measure';
 import { netOfSale } from '../../core/price';
 import { database } from '../../db/client';
-import { account, item, postagePaid, sale } from '../../db/schema';
+import { account, dispatch, item, postagePaid, sale } from '../../db/schema';
 
 export const findSalesSchema = z.object({
   account: z.coerce.number().int().optional(),
@@ -46,6 +46,10 @@ export const saleViewSchema = z.object({
   personal: z.string().nullable(),
   collected: z.boolean(),
   oversold: z.boolean(),
+  /** So many units of it leave from a marketplace's warehouse; under which number, and why not, where it is for another account. */
+  sentThere: z.number(),
+  tracking: z.string().nullable(),
+  notSent: z.string().nullable(),
   /** It fits no item, or none of its combinations: a person has to say what was sold. */
   unassigned: z.boolean(),
   state: z.enum(['paid', 'cancelled']),
@@ -69,10 +73,17 @@ export async function findSales(
       postageKnown: sql<boolean>`exists(select 1 from ${postagePaid} where ${postagePaid.saleId} = ${sale.id})`.mapWith(
         Boolean,
       ),
+      sentThere:
+        sql<number>`coalesce((select -sum(m.delta) from movement m where m.item_id = ${sale.itemId} and m.sale_id = ${sale.id} and m.place = 'there'), 0)`.mapWith(
+          Number,
+        ),
+      tracking: dispatch.tracking,
+      notSent: sql<string | null>`if(${dispatch.state} = 'refused', ${dispatch.message}, null)`,
     })
     .from(sale)
     .leftJoin(account, eq(account.id, sale.accountId))
     .leftJoin(item, eq(item.id, sale.itemId))
+    .leftJoin(dispatch, eq(dispatch.saleId, sale.id))
     .where(
       and(
         input.account ? eq(sale.accountId, input.account) : undefined,
@@ -91,7 +102,7 @@ export async function findSales(
     .orderBy(desc(sale.id))
     .limit(input.limit + 1);
   const sales = rows.slice(0, input.limit).map(
-    ({ sale: one, accountName, photo, postageKnown }): SaleView => ({
+    ({ sale: one, accountName, photo, postageKnown, sentThere, tracking, notSent }): SaleView => ({
       id: one.id,
       orderId: one.orderId,
       accountName,
@@ -118,6 +129,9 @@ export async function findSales(
       personal: one.personal,
       collected: one.collected,
       oversold: one.oversold,
+      sentThere,
+      tracking,
+      notSent,
       unassigned: one.unassigned,
       soldAt: one.soldAt.toISOString(),
     }),

@@ -146,6 +146,16 @@ function SalesTable({
           {sale.unassigned ? (
             <span className="rounded bg-warning px-1.5 text-[12px] text-warning-content">of no item</span>
           ) : null}
+          {sale.sentThere > 0 && sale.state === 'paid' ? (
+            <span className="rounded bg-base-200 px-1.5 text-[12px]">
+              {sale.sentThere === sale.quantity ? 'Sent' : `${sale.sentThere} of ${sale.quantity} sent`} by the
+              warehouse
+              {sale.tracking ? <span className="mono"> {sale.tracking}</span> : null}
+            </span>
+          ) : null}
+          {sale.notSent ? (
+            <span className="text-[12px] text-error">Not sent by the warehouse: {sale.notSent}</span>
+          ) : null}
           {sale.personal ? (
             <span className="rounded bg-base-200 px-1.5 text-[12px]">Wanted on it: {sale.personal}</span>
           ) : null}
