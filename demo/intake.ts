@@ -1,7 +1,11 @@
+import { and, eq, gte, like } from 'drizzle-orm';
 import { firstSettings, type IntakeSettings } from '../src/core/batch';
 import { database } from '../src/db/client';
-import { batch } from '../src/db/schema';
+import { batch, consignment, item } from '../src/db/schema';
 import type { Actor } from '../src/services/access/actor';
+import { chooseUnits } from '../src/services/consignments/choose-units';
+import { inboundAccounts } from '../src/services/consignments/find-consignments';
+import { createConsignment } from '../src/services/consignments/save-consignment';
 import { createBatch } from '../src/services/intake/save-batch';
 import { savePreset } from '../src/services/intake/save-preset';
 import { saveSettings } from '../src/services/items/save-settings';
@@ -53,4 +57,19 @@ export async function setUpIntake(actor: Actor): Promise<void> {
     skuPattern: 'AL-',
     settings: paperbacks,
   });
+}
+
+/** Film that is to go to a marketplace's warehouse, chosen and not planned yet. */
+export async function setUpConsignment(actor: Actor): Promise<void> {
+  const [known] = await database().select({ id: consignment.id }).from(consignment).limit(1);
+  const [account] = await inboundAccounts();
+  if (known || !account) return;
+  const rolls = await database()
+    .select({ id: item.id })
+    .from(item)
+    .where(and(like(item.category, 'film/%'), gte(item.quantity, 6), eq(item.isVaried, false)))
+    .limit(4);
+  if (rolls.length === 0) return;
+  const { id } = await createConsignment(actor, { name: 'Film for the holidays', account: account.id });
+  for (const roll of rolls) await chooseUnits(id, { set: { item: roll.id, quantity: 6 } });
 }

@@ -17,7 +17,7 @@ import { catalogue, type DemoItem } from './catalogue';
 import { addCustomFields, addStrapToMeasure } from './custom-fields';
 import { writeHistory } from './history';
 import { inTurn } from './in-turn';
-import { setUpIntake } from './intake';
+import { setUpConsignment, setUpIntake } from './intake';
 import { manyItems } from './many';
 import { control } from './marketplaces';
 import { photograph } from './photos';
@@ -278,6 +278,7 @@ if (!(await db.select({ id: item.id }).from(item).where(eq(item.sku, 'GH-0001'))
   });
   await addCustomFields();
   await setUpIntake(actor);
+  await setUpConsignment(actor);
   await addStrapToMeasure(actor, 'GH-0004');
 }
 progressOver();

@@ -38,7 +38,16 @@ export async function askPlan(id: number, { again }: z.output<typeof askPlanSche
   const products = await productsThere(db, items, account);
   const units = row.units.flatMap(({ item, quantity }) => {
     const found = items.find((one) => one.id === item);
-    return found ? [{ sku: found.sku, productId: products.get(item) ?? '', quantity, expiresOn: found.expiresOn }] : [];
+    return found
+      ? [
+          {
+            sku: found.sku,
+            productId: products.get(item)?.product ?? '',
+            quantity,
+            expiresOn: products.get(item)?.expiresOn ?? null,
+          },
+        ]
+      : [];
   });
   // What no product is known for cannot be asked about: it is refused here, with the way out.
   const known = units.filter((one) => one.productId !== '');
