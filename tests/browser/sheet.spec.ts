@@ -353,3 +353,24 @@ test('a field of one’s own and a pattern of stock numbers, from the settings t
     .click();
   await expect(page.getByRole('rowheader', { name })).toHaveCount(0);
 });
+
+test('ready-made sentences of the condition are switched on and off in the sheet; what was written besides stays', async ({
+  page,
+}) => {
+  const { conditionSnippets } = (await call<{ conditionSnippets: Record<string, string[]> }>('GET', '/settings')).body;
+  await call('PUT', '/settings', {
+    conditionSnippets: { ...conditionSnippets, excellent: ['Box complete', 'Tested with film'] },
+  });
+  const { id } = await readyItem({ condition: 'excellent', conditionNote: 'A dent at the base.' });
+  const note = async () =>
+    (await call<{ item: { conditionNote: string } }>('GET', `/items/${id}`)).body.item.conditionNote;
+  await signedIn(page);
+  await open(page, id);
+  await page.getByText('Sentences', { exact: true }).click();
+  await page.getByRole('button', { name: 'Tested with film', exact: true }).click();
+  await page.getByRole('button', { name: 'Box complete', exact: true }).click();
+  await expect.poll(note).toBe('Box complete. Tested with film. A dent at the base.');
+  await page.getByRole('button', { name: 'Tested with film', exact: true }).click();
+  await expect.poll(note).toBe('Box complete. A dent at the base.');
+  await page.keyboard.press('Escape');
+});

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { conditionGrades } from '../item/condition';
 import { type Command, commandCode, readCommand } from './command';
-import { noteOf, withSwitched } from './note';
+import { noteOf, noteParts, withSwitched } from './note';
 import { nextPlace } from './place';
 import { firstSettings, priceByRule } from './settings';
 import { meanCost, type Sharing, shareCost, shareWays } from './share-cost';
@@ -112,4 +112,25 @@ test('what is better left lying, by net, by return, by how long such things stan
   expect(whyLeave(worth, { ...firstSettings, leastReturn: 200 }, say)).toContain('150 %');
   expect(whyLeave(worth, { ...firstSettings, mostDays: 30 }, say)).toContain('40 days');
   expect(whyLeave({ net: null, cost: null, days: null }, { leastNet: 1, leastReturn: 1, mostDays: 1 }, say)).toBeNull();
+});
+
+test('a note is taken apart into its sentences and what was written besides, and put together says the same', () => {
+  const sentence = fc.stringMatching(/^[A-Z][a-z]{1,6}( [a-z]{1,6}){0,3}[.!]?$/);
+  fc.assert(
+    fc.property(
+      fc.uniqueArray(sentence, { maxLength: 8 }),
+      fc.array(fc.boolean(), { minLength: 8, maxLength: 8 }),
+      fc.constantFrom('', 'See the third photo.', 'The clasp is new!'),
+      (list, chosen, besides) => {
+        const on = list.filter((_, index) => chosen[index]);
+        const note = noteOf(list, on, besides);
+        const parts = noteParts(list, note);
+        expect(noteOf(list, parts.on, parts.besides)).toBe(note);
+      },
+    ),
+  );
+  expect(noteParts(['Spine creased', 'Name inside'], 'Name inside. A stain on page 4.')).toEqual({
+    on: ['Name inside'],
+    besides: 'A stain on page 4.',
+  });
 });

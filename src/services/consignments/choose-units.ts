@@ -64,7 +64,7 @@ async function thingOf(tx: Tx, text: string): Promise<Thing> {
 export async function chooseUnits(id: number, input: z.output<typeof chooseUnitsSchema>): Promise<{ left: string[] }> {
   return transaction(async (tx) => {
     const row = await loadConsignment(tx, id, true);
-    if (row.state !== 'choosing')
+    if (row.state !== 'choosing' || row.planId)
       throw new NettingError('too-late', 'A plan is taken: what goes with it stays', {
         fix: 'Begin another consignment',
       });

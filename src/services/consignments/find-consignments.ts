@@ -1,4 +1,4 @@
-import { desc, lt } from 'drizzle-orm';
+import { and, desc, inArray, lt, ne } from 'drizzle-orm';
 import { z } from 'zod';
 import { missingOf, unitsIn } from '../../core/consignment';
 import { database } from '../../db/client';
@@ -37,10 +37,10 @@ export async function findConsignments({ before, limit }: z.output<typeof findCo
     .where(before ? lt(consignment.id, before) : undefined)
     .orderBy(desc(consignment.id))
     .limit(limit);
-  const ids = new Set(rows.map((one) => one.id));
-  const shipments = rows.length
-    ? (await db.select().from(shipment)).filter((one) => ids.has(one.consignmentId) && one.state !== 'off')
-    : [];
+  const shipments = await db
+    .select()
+    .from(shipment)
+    .where(and(inArray(shipment.consignmentId, [0, ...rows.map((one) => one.id)]), ne(shipment.state, 'off')));
   const names = new Map(
     (await db.select({ id: account.id, name: account.name }).from(account)).map((one) => [one.id, one.name]),
   );

@@ -1,7 +1,7 @@
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, isNull, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { sharedByUnits } from '../../core/consignment';
-import { NettingError } from '../../core/errors';
+import { isTransient, NettingError } from '../../core/errors';
 import { database, type Tx, transaction } from '../../db/client';
 import { type ConsignmentRow, consignment, item, type StoredPlan, shipment } from '../../db/schema';
 import type { InboundShipment } from '../../markets';
@@ -22,14 +22,21 @@ export async function takePlan(
   { plan: planId }: z.output<typeof takePlanSchema>,
 ): Promise<{ shipments: number }> {
   const row = await loadConsignment(database(), id);
-  if (row.planId === planId) return { shipments: (await shipmentsOf(database(), id)).length };
+  const isTaken = (one: ConsignmentRow) => one.planId === planId && one.state !== 'choosing';
+  if (isTaken(row)) return { shipments: (await shipmentsOf(database(), id)).length };
   const plan = openPlan(row, planId);
   await refuseShort(row, plan);
   const { session, inbound } = await inboundOf(row.accountId);
-  const taken = await inbound.take(session, planId);
+  // Said here before it is taken there: nobody takes another one meanwhile.
+  await choosePlan(id, planId);
+  const taken = await inbound.take(session, planId).catch(async (error: unknown) => {
+    // Refused for good it is none any more; where nothing was answered, only this one can be taken again.
+    if (error instanceof NettingError && !isTransient(error.code)) await choosePlan(id, planId, null);
+    throw error;
+  });
   return transaction(async (tx) => {
     const now = await loadConsignment(tx, id, true);
-    if (now.planId === planId) return { shipments: (await shipmentsOf(tx, id)).length };
+    if (isTaken(now)) return { shipments: (await shipmentsOf(tx, id)).length };
     openPlan(now, planId);
     const ids = await itemsBySku(tx, taken);
     const units = new Map<number, number>();
@@ -59,13 +66,30 @@ export async function takePlan(
 
 function openPlan(row: ConsignmentRow, planId: string): StoredPlan {
   const plan = row.plans.find((one) => one.planId === planId);
-  if (row.state !== 'choosing' || row.planId) throw new NettingError('too-late', 'Another plan is taken already');
+  if (row.state !== 'choosing' || (row.planId && row.planId !== planId))
+    throw new NettingError('too-late', 'Another plan is taken already');
   if (!plan) throw new NettingError('not-found', 'This plan is not kept any more', { fix: 'Ask for a plan anew' });
   if (plan.placements.length === 0)
     throw new NettingError('invalid', 'Nothing of this plan can be sent in', { fix: 'See what is refused, and why' });
-  if (new Date(plan.expiresAt).getTime() <= Date.now())
+  // One whose taking broke off may be taken there already: they know.
+  if (row.planId !== planId && new Date(plan.expiresAt).getTime() <= Date.now())
     throw new NettingError('too-late', 'This plan has lapsed', { fix: 'Ask for a plan anew' });
   return plan;
+}
+
+/** Marks the plan that is being taken, or lets it go again. */
+async function choosePlan(id: number, planId: string, becomes: string | null = planId): Promise<void> {
+  const [{ affectedRows }] = await database()
+    .update(consignment)
+    .set({ planId: becomes })
+    .where(
+      and(
+        eq(consignment.id, id),
+        eq(consignment.state, 'choosing'),
+        or(isNull(consignment.planId), eq(consignment.planId, planId)),
+      ),
+    );
+  if (affectedRows === 0) throw new NettingError('conflict', 'Somebody takes another plan', { fix: 'Look at it anew' });
 }
 
 /** Said before anything is promised: what was sold since the plan was asked for. */

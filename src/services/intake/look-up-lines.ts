@@ -8,6 +8,10 @@ const leaseMs = 60_000;
 
 /** Between two lines that nobody holds any more, in milliseconds: those that come in now go before. */
 const restMs = 150;
+/** As long as pieces come in one after the other they wait, but not longer than so many milliseconds a line. */
+const quietMs = 800;
+const mostWaitMs = 4_000;
+let heldAt = 0;
 
 const waiting: number[] = [];
 let isUnder = false;
@@ -15,6 +19,7 @@ let isUnder = false;
 /** Looks up lines whose pieces are in somebody's hand right now; what a process leaves undone is taken up by `lookUpDue`. */
 export function lookUpNow(ids: readonly number[]): void {
   // The line stays due when it fails: it is looked up again when its lease is over.
+  if (ids.length) heldAt = Date.now();
   for (const id of ids) void lookUpOnce(id, true).catch(() => undefined);
 }
 
@@ -25,11 +30,19 @@ export function lookUpSoon(ids: readonly number[]): void {
   isUnder = true;
   void (async () => {
     for (let id = waiting.shift(); id !== undefined; id = waiting.shift()) {
+      await quiet();
       await lookUpOnce(id, false).catch(() => undefined);
       await new Promise((resolve) => setTimeout(resolve, restMs));
     }
     isUnder = false;
   })();
+}
+
+/** Nobody has had a piece in the hand for a moment. */
+async function quiet(): Promise<void> {
+  const until = Date.now() + mostWaitMs;
+  while (Date.now() - heldAt < quietMs && Date.now() < until)
+    await new Promise((resolve) => setTimeout(resolve, restMs));
 }
 
 /** One at a time looks a line up. */

@@ -16,18 +16,18 @@ import {
 import { homeCurrency } from '../../core/measure';
 import { database, type Executor, isDuplicate, transaction } from '../../db/client';
 import { newCombinationKey } from '../../db/combination-key';
-import { account, item, itemPhoto, listing, movement } from '../../db/schema';
+import { item, itemPhoto, listing, movement } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { freeSku } from '../changes/commit/free-sku';
 import { recordChanges } from '../changes/commit/record-changes';
 import { refusalError } from '../changes/commit/refusal-error';
 import { takeSkus } from '../changes/commit/take-skus';
 import { belongsTo } from '../changes/commit/target-drafts';
-import type { LoadedAccount } from '../records/accounts/load-accounts';
+import { asOfNow, type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
 import { cleanRichText } from '../records/items/clean-rich-text';
 import { loadCustomFields } from '../records/items/load-custom-fields';
 import { loadItem } from '../records/items/load-items';
-import { refreshListings } from '../records/listings/refresh-listings';
+import { computeRow, derivedColumns } from '../records/listings/compute-row';
 import { sumUpPhotos } from '../records/photos/sum-up-photos';
 export const createItemSchema = z
   .object({
@@ -137,23 +137,24 @@ export async function createItemWithin(
       to: input.copyOf ? { copyOf: input.copyOf } : { sku },
     },
   ]);
-  const accounts =
-    (known ?? atHand)
-      ? (known ?? atHand ?? []).map((one) => one.row)
-      : await tx.select({ id: account.id, autoDraft: account.autoDraft, belongs: account.belongs }).from(account);
+  // The item is held by being new: who makes rules or settings others computes it after us, or has done so before.
+  const shops = known ?? (atHand ? await asOfNow(tx, atHand) : await loadAccounts(tx));
   const made = await loadItem(tx, id);
-  const drafts = accounts.flatMap((one) => {
-    const belongs = belongsTo(one, made);
+  const drafts = shops.flatMap((one) => {
+    const belongs = belongsTo(one.row, made);
     const isMeant = meantFor?.includes(one.id) ?? belongs;
     // That it is left out is kept where it would be meant otherwise.
     if (!isMeant && !belongs) return [];
     const wanted = isMeant ? ('draft' as const) : ('none' as const);
-    return [{ itemId: id, accountId: one.id, overrides: {}, wanted, chosen: Boolean(meantFor) }];
+    const derived = known ? {} : derivedColumns(notThere, computeRow(made, notThere, one), one);
+    return [{ itemId: id, accountId: one.id, overrides: {}, wanted, chosen: Boolean(meantFor), ...derived }];
   });
   if (drafts.length) await tx.insert(listing).values(drafts);
-  if (!known) await refreshListings(tx, [id], atHand);
   return { id, sku };
 }
+
+/** A listing that was never sent, and for which nothing was written alone. */
+const notThere = { overrides: {}, remote: 'none' as const, remoteId: null, sent: null, timesMade: 0 };
 
 /** Values of one's own fields that do not fit are refused, each at its place. */
 async function checkOwn(tx: Executor, { own, axes, variations }: ItemPatch): Promise<void> {

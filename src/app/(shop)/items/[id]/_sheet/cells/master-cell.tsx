@@ -7,6 +7,7 @@ import { textLength } from '@/core/listing/fit/text-length';
 import type { Words } from '@/services/records/items/known-words';
 import type { SheetRow } from '../rows';
 import { FieldCell } from './field-cell';
+import { NoteSentences } from './note-sentences';
 import { SizeCell } from './parcel-cell';
 import { RichTextBox } from './rich-text-box';
 import { StockCell } from './stock-cell';
@@ -110,6 +111,13 @@ export function MasterCell({
       placeholder={field.kind.is === 'weight' ? '540 g or 1 lb 3 oz' : undefined}
     />
   );
+  if (field.id === 'conditionNote')
+    return (
+      <>
+        {cell}
+        <NoteSentences item={item} write={(conditionNote) => change({ conditionNote })} />
+      </>
+    );
   if (length === null || titleMax === null) return cell;
   return (
     <>
