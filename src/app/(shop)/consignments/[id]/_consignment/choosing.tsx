@@ -9,6 +9,9 @@ import { How } from './how';
 import { Plans } from './plans';
 import type { View } from './view';
 
+const howOf = ({ labels, labelSeconds, hourCost, prep, prepCost, boxUnits, sellsThere }: View): string =>
+  [labels, labelSeconds, hourCost, prep, prepCost, boxUnits, sellsThere].join('/');
+
 /** What goes with it, how it is labelled, and the plans that were asked for. */
 export function Choosing({ consignment }: { consignment: View }) {
   const { id, state } = consignment;
@@ -44,7 +47,8 @@ export function Choosing({ consignment }: { consignment: View }) {
         <ChosenUnits consignment={consignment} />
       </div>
       <div className="flex min-h-0 flex-col gap-4 p-4 lg:overflow-y-auto">
-        {isOpen ? <How key={consignment.version} consignment={consignment} /> : null}
+        {/* What is typed here stays while somebody scans; what somebody else has kept is shown. */}
+        {isOpen ? <How key={howOf(consignment)} consignment={consignment} /> : null}
         <Plans consignment={consignment} />
       </div>
     </div>

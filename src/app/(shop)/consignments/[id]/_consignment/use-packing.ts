@@ -2,6 +2,7 @@
 
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { readCommand } from '@/core/batch/command';
 import type { Answer } from '@/http/interface';
 import { ApiProblem, api } from '@/ui/data/api';
 import { play, speak } from '@/ui/scan/sounds';
@@ -9,6 +10,18 @@ import { play, speak } from '@/ui/scan/sounds';
 export type Said = Answer<'POST /consignments/{id}/packed'>;
 
 const againMs = 1_500;
+/** A hand does not pack two of the same so fast: a scanner that reads twice does. */
+const twiceMs = 1_000;
+
+const refusal = (message: string): Said => ({
+  is: 'refused',
+  message,
+  to: null,
+  isNewBox: false,
+  sku: null,
+  title: null,
+  left: 0,
+});
 
 /**
  * Scans while packing, one after the other, each under its key until it is answered: what got lost on the way is sent again
@@ -23,6 +36,7 @@ export function usePacking(id: number) {
   const isBusy = useRef(false);
   const isGone = useRef(false);
   const before = useRef('');
+  const newest = useRef({ text: '', at: Number.NEGATIVE_INFINITY });
   useEffect(() => {
     isGone.current = false;
     return () => {
@@ -59,15 +73,7 @@ export function usePacking(id: number) {
           await new Promise((resolve) => setTimeout(resolve, againMs));
           continue;
         }
-        hear({
-          is: 'refused',
-          message: error.message,
-          to: null,
-          isNewBox: false,
-          sku: null,
-          title: null,
-          left: 0,
-        });
+        hear(refusal(error.message));
       }
       queue.current.shift();
       setWaiting(queue.current.length);
@@ -77,12 +83,21 @@ export function usePacking(id: number) {
   }, [client, hear, id]);
 
   const scan = useCallback(
-    (text: string) => {
-      queue.current.push({ key: crypto.randomUUID(), text: text.trim().slice(0, 200) });
+    (given: string) => {
+      const text = given.trim().slice(0, 200);
+      const now = performance.now();
+      const isTwice = text === newest.current.text && now - newest.current.at < twiceMs && readCommand(text) === null;
+      // Asked once: the next scan of it counts, however fast.
+      newest.current = { text: isTwice ? '' : text, at: now };
+      if (isTwice) {
+        hear(refusal('The same piece twice within a second: packed once. Scan it again if it is another one'));
+        return;
+      }
+      queue.current.push({ key: crypto.randomUUID(), text });
       setWaiting(queue.current.length);
       void work();
     },
-    [work],
+    [hear, work],
   );
   return { scan, last, waiting, isAway };
 }
