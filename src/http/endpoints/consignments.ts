@@ -23,6 +23,7 @@ import {
 import { contentsFileSchema, readContentsFile, setBoxes, setBoxesSchema } from '../../services/consignments/set-boxes';
 import { carrierQuoteSchema, shipmentQuotes, shipSchema, shipShipment } from '../../services/consignments/ship';
 import { papersSchema, shipmentPapers } from '../../services/consignments/shipment-papers';
+import { stockThere, stockThereSchema } from '../../services/consignments/stock-there';
 import { takePlan, takePlanSchema } from '../../services/consignments/take-plan';
 import { tellBoxes } from '../../services/consignments/tell-boxes';
 import { done, endpoint, streamed } from '../endpoint';
@@ -52,6 +53,14 @@ export const consignmentsEndpoints = [
     summary: 'Accounts whose marketplaces have warehouses',
     answer: z.object({ accounts: z.array(z.object({ id: z.number(), name: z.string(), market: z.string() })) }),
     run: async () => ({ accounts: await inboundAccounts() }),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/consignments/stock',
+    tag,
+    summary: 'What lies in the warehouses, by the ledger and as they tell it, with what a month there costs',
+    answer: z.object({ accounts: stockThereSchema }),
+    run: async () => ({ accounts: await stockThere() }),
   }),
   endpoint({
     method: 'POST',

@@ -39,6 +39,8 @@ const anOrder = {
   cancelled: false,
 };
 
+type StockThere = { accounts: { accountId: number; rows: { sku: string; ours: number; theirs: number }[] }[] };
+
 type Listed = MarketListing & { data: { ships: string } };
 
 afterAll(closeDatabase);
@@ -165,6 +167,10 @@ test('from a batch to the warehouses: planned, set aside, packed, told, shipped,
   expect(movements.map((one) => one.reason)).toEqual(
     expect.arrayContaining(['set-aside', 'shipped', 'received', 'lost']),
   );
+  // Both sides tell the same of what lies there, and what a month of it costs.
+  const { accounts: shops } = await ok(call<StockThere>('GET', '/consignments/stock'));
+  const lying = shops.find((one) => one.accountId === account)?.rows.find((one) => one.sku === short);
+  expect(lying).toMatchObject({ ours: 3, theirs: 3, monthly: expect.any(Number) });
   // What lies there is what is sold there, and nowhere else.
   expect(offered.find((one) => one.accountId === account)?.offered ?? 3).toBe(3);
 }, 180_000);

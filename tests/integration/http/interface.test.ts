@@ -768,6 +768,7 @@ const cases: Record<string, Case> = {
     return get(`/consignments/${consignment}`);
   },
   'GET /consignments': () => get('/consignments?limit=5'),
+  'GET /consignments/stock': () => get('/consignments/stock'),
   'GET /consignments/accounts': () => get('/consignments/accounts'),
   'GET /consignments/{id}': () => get(`/consignments/${consignment}`),
   'PATCH /consignments/{id}': () => call('PATCH', `/consignments/${consignment}`, { baseVersion: 1, prep: unique }),

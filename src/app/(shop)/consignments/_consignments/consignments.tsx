@@ -8,6 +8,7 @@ import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
+import { LiesThere } from './lies-there';
 import { NewConsignment } from './new-consignment';
 import { consignmentWords } from './state-words';
 
@@ -90,6 +91,7 @@ export function Consignments() {
           </button>
         </p>
       ) : null}
+      {data ? <LiesThere /> : null}
       {isNew ? <NewConsignment close={() => setIsNew(false)} /> : null}
     </>
   );
