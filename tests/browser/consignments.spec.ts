@@ -28,6 +28,14 @@ test('from the pile to the warehouses: forty pieces, three warehouses, four boxe
 }) => {
   test.setTimeout(240_000);
   const batch = await newBatch({ name: 'Handbooks', settings: settingsWith({ grade: 'good', cost: 200 }) });
+  await page.addInitScript(() => {
+    const aloud: string[] = [];
+    Object.assign(window, { aloud });
+    // A voice that writes down what it says.
+    Object.defineProperty(window, 'speechSynthesis', {
+      value: { cancel: () => undefined, speak: ({ text }: { text: string }) => aloud.push(text) },
+    });
+  });
   await signedIn(page);
   await page.goto(`/batches/${batch}`);
   await expect(page.getByRole('textbox', { name: 'Scan a code, or type it or a name' })).toBeFocused();
@@ -77,18 +85,22 @@ test('from the pile to the warehouses: forty pieces, three warehouses, four boxe
   await shoot(page, codes[0] ?? '');
   await expect(said).toContainText('too many');
   const packed = await consignmentOf(id);
+  // Each box was named aloud, and where another one begins.
+  const aloud = await page.evaluate(() => (window as unknown as { aloud: string[] }).aloud);
+  expect(aloud).toHaveLength(titles * each);
+  expect(aloud.filter((one) => one.endsWith('new box'))).toHaveLength(4);
   expect(packed.shipments.map((one) => one.boxes.length).sort()).toEqual([1, 1, 2]);
 
   // Weighed, measured, told, shipped; a box that is too heavy is said at its place.
   for (const { warehouseName, boxes } of packed.shipments) {
     const card = page.getByRole('region', { name: warehouseName, exact: true });
     for (const { number } of boxes) {
-      await card.getByLabel(`Weight of box ${number} in kilograms`).fill(number === 1 ? '24' : '6.5');
+      await card.getByLabel(`Weight of box ${number} in kilograms`).fill(number === 1 ? '24' : '15');
       await card.getByLabel(`Sides of box ${number} in centimetres`).fill('40 x 30 x 30');
     }
     await card.getByRole('button', { name: 'Keep the boxes' }).click();
     await expect(card.getByText('Box 1 weighs 24 kg; at most 23 kg are taken')).toBeVisible();
-    await card.getByLabel('Weight of box 1 in kilograms').fill('9.4');
+    await card.getByLabel('Weight of box 1 in kilograms').fill('21.5');
     await card.getByRole('button', { name: 'Keep the boxes' }).click();
     await card.getByRole('button', { name: 'Tell them the boxes' }).click();
     const form = card.getByRole('form', { name: `Ship to ${warehouseName}` });

@@ -334,3 +334,57 @@ test('labels are drawn before they are printed, a printer that is out is told, a
   await row.getByRole('button', { name: 'Done' }).click();
   await expect(row).toHaveCount(0);
 });
+
+test('each kind of piece has a sound of its own, until sounds are switched off', async ({ page }) => {
+  const batch = await newBatch({ settings: settingsWith({ grade: 'good', cost: 100 }) });
+  piles.push(batch);
+  await page.addInitScript(() => {
+    const heard: number[] = [];
+    Object.assign(window, { heard });
+    // An instrument that writes down what it plays.
+    class Written {
+      state = 'running';
+      currentTime = 0;
+      destination = {};
+      createOscillator() {
+        const frequency = { value: 0 };
+        return {
+          frequency,
+          type: 'sine',
+          connect: (next: unknown) => next,
+          start: () => heard.push(frequency.value),
+          stop: () => undefined,
+        };
+      }
+      createGain() {
+        const gain = { setValueAtTime: () => undefined, exponentialRampToValueAtTime: () => undefined };
+        return { gain, connect: (next: unknown) => next };
+      }
+    }
+    Object.assign(window, { AudioContext: Written });
+  });
+  await signedIn(page);
+  await page.goto(`/batches/${batch}`);
+  await expect(field(page)).toBeFocused();
+  const heard = () => page.evaluate(() => (window as unknown as { heard: number[] }).heard.splice(0).join());
+  const first = fresh();
+  const sounds: string[] = [];
+  for (const [text, words] of [
+    [first, 'Not found'],
+    [fresh().replace(/.$/, (digit) => String((Number(digit) + 1) % 10)), 'No code'],
+    [first, 'In stock already'],
+    [commandCode({ do: 'quantity', units: 2 }), ''],
+  ] as const) {
+    await shoot(page, text);
+    if (words) await expect(lastPiece(page)).toContainText(words);
+    else await expect(page.getByText('The next scan counts 2')).toBeVisible();
+    sounds.push(await heard());
+  }
+  expect(sounds.every((one) => one !== '')).toBe(true);
+  expect(new Set(sounds).size).toBe(4);
+  await page.getByRole('checkbox', { name: 'Sounds' }).uncheck();
+  await field(page).focus();
+  await shoot(page, fresh());
+  await expect(lastPiece(page)).toContainText('Not found');
+  expect(await heard()).toBe('');
+});

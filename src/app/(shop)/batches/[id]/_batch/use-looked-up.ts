@@ -6,12 +6,16 @@ import { api } from '@/ui/data/api';
 import { useMergeLines } from './use-acts';
 
 const everyMs = 350;
+/** The pieces that are in the hand are asked for each time; those behind them, which were kept meanwhile, now and then. */
+const inHand = 8;
+const allEveryMs = 3_000;
 
 /** Asks for the lines that are being looked up until their details have come, and tells which have. */
 export function useLookedUp(batch: number, lines: readonly LineView[], told: (line: LineView) => void): void {
   const merge = useMergeLines(batch);
   const hear = useRef(told);
   hear.current = told;
+  const allAt = useRef(0);
   const open = lines.filter((line) => !line.isDone && !line.isUndone).map((line) => line.id);
   const ids = open.slice(0, 100).join(',');
   useEffect(() => {
@@ -19,10 +23,13 @@ export function useLookedUp(batch: number, lines: readonly LineView[], told: (li
     let isOver = false;
     let timer: ReturnType<typeof setTimeout>;
     const ask = async () => {
+      const isForAll = performance.now() - allAt.current > allEveryMs;
+      if (isForAll) allAt.current = performance.now();
+      const asked = isForAll ? ids : ids.split(',').slice(0, inHand).join(',');
       try {
         const { lines: now } = await api('GET /batches/{id}/lines', {
           params: { id: batch },
-          query: { ids, limit: 100 },
+          query: { ids: asked, limit: 100 },
         });
         if (isOver) return;
         merge(now);
