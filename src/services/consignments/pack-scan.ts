@@ -7,6 +7,7 @@ import { NettingError } from '../../core/errors';
 import { database, isDuplicate, type Tx, transaction } from '../../db/client';
 import { type ConsignmentRow, item, packedUnit, type ShipmentRow, shipment } from '../../db/schema';
 import type { Actor } from '../access/actor';
+import { usualLimits, weightsOf } from './box-faults';
 import { boxLabelOf } from './box-name';
 import { loadConsignment, shipmentsOf } from './load-consignment';
 
@@ -245,16 +246,11 @@ async function pack(
   const sku = await skuOf(tx, shipments, text);
   if (sku === null)
     return said(shipments, 'refused', `“${text.slice(0, 60)}” is not in this consignment: put it aside`);
-  const ids = shipments.flatMap((one) => one.units.map((units) => units.item));
-  const weights = await tx
-    .select({ sku: item.sku, grams: item.weightGrams })
-    .from(item)
-    .where(inArray(item.id, [0, ...ids]));
-  const grams = new Map(weights.map((one) => [one.sku, one.grams ?? 0]));
+  const gramsOf = await weightsOf(tx, { units: shipments.flatMap((one) => one.units) });
   const open = shipments.filter(isOpen);
   const one = placeUnit(open, sku, {
-    limits: { grams: row.limits?.grams ?? 23_000, units: row.boxUnits },
-    gramsOf: (number) => grams.get(number) ?? 0,
+    limits: { grams: (row.limits ?? usualLimits).grams, units: row.boxUnits },
+    gramsOf,
     last: last?.shipmentId ?? null,
   });
   const into = open.find(({ id }) => id === one?.shipment);
