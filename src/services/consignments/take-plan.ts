@@ -61,6 +61,10 @@ export async function takePlan(
       .set({ state: 'packing', planId, version: sql`${consignment.version} + 1` })
       .where(eq(consignment.id, id));
     return { shipments: taken.length };
+  }).catch(async (error: unknown) => {
+    // Sold in this very moment: what goes with it can be changed, and another plan taken.
+    if (error instanceof NettingError) await choosePlan(id, planId, null);
+    throw error;
   });
 }
 
@@ -89,7 +93,8 @@ async function choosePlan(id: number, planId: string, becomes: string | null = p
         or(isNull(consignment.planId), eq(consignment.planId, planId)),
       ),
     );
-  if (affectedRows === 0) throw new NettingError('conflict', 'Somebody takes another plan', { fix: 'Look at it anew' });
+  if (affectedRows === 0 && becomes !== null)
+    throw new NettingError('conflict', 'Somebody takes another plan', { fix: 'Look at it anew' });
 }
 
 /** Said before anything is promised: what was sold since the plan was asked for. */
