@@ -31,11 +31,14 @@ export async function keepTold(
     const received = isCounted ? told.received : row.received;
     await moveArrived(tx, actor, whole, row, received, account);
     const lost = { ...row.lost };
-    for (const { sku } of row.units) {
+    for (const { sku, quantity } of row.units) {
       const paid = told.claims
         .filter((one) => one.sku === sku && one.answer === 'paid')
         .reduce((sum, one) => sum + one.quantity, 0);
       if (paid > (lost[sku] ?? 0)) lost[sku] = paid;
+      // What was given up and is found after all is not lost any more.
+      const most = Math.max(0, quantity - (received.find((one) => one.sku === sku)?.received ?? 0));
+      if ((lost[sku] ?? 0) > most) lost[sku] = most;
     }
     await moveLost(tx, actor, row, lost);
     const next = { ...row, received, lost };
