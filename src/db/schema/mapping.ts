@@ -42,6 +42,8 @@ export const mapping = mysqlTable(
   (table) => [
     uniqueIndex('mapping_once').on(table.market, table.kind, table.attribute, table.source),
     index('mapping_at').on(table.at),
+    // What a code was recognised as, on whichever marketplace.
+    index('mapping_source').on(table.kind, table.source),
   ],
 );
 

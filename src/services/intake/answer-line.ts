@@ -7,10 +7,14 @@ import type { Tx } from '../../db/client';
 import { type BatchLineRow, type BatchRow, batchLine } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit/commit-items';
+import { numbering } from '../changes/commit/free-sku';
 import { allCommitted } from '../changes/commit/refusal-error';
+import { loadAccounts } from '../records/accounts/load-accounts';
 import { fillFrom } from './fill-from';
 import type { AnswerAct } from './intake-act';
-import { recordLine } from './record-line';
+import { knownBefore } from './known-before';
+import { countPieces, recordLine } from './record-line';
+import { stillAsAsked } from './settled';
 
 /** What was asked of a line is answered: its grade, its price, its date, what it is. */
 export async function answerLine(
@@ -62,5 +66,14 @@ async function readAgain(tx: Tx, actor: Actor, batch: BatchRow, line: BatchLineR
     throw new NettingError('invalid', scan?.is === 'broken' ? scan.why : 'One code, or a name', { field: 'text' });
   await tx.delete(batchLine).where(eq(batchLine.id, line.id));
   const { key, settings } = line;
-  await recordLine(tx, { actor, batch, key, text, scan, settings }, { id: line.id, at: line.at });
+  const accounts = await loadAccounts(tx);
+  const numbers = await numbering(tx, batch.skuPattern);
+  const shop = { accounts, numbers, known: await knownBefore(tx, [{ text, scan }]) };
+  const { isPiece } = await recordLine(
+    tx,
+    { actor, batch, key, text, scan, settings, shop },
+    { id: line.id, at: line.at },
+  );
+  await countPieces(tx, batch.runId, isPiece ? 1 : 0);
+  await stillAsAsked(tx, accounts);
 }

@@ -1,6 +1,6 @@
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { spellingsOf } from '../../core/barcode';
-import type { ConditionGrade } from '../../core/item';
+import { type ConditionGrade, skuPattern } from '../../core/item';
 import type { Executor } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { item, usedSku } from '../../db/schema';
@@ -19,7 +19,7 @@ export type KnownPiece = {
  * @returns null where it was never given; a sentence where it was, and nothing can be added to what has it
  */
 export async function pieceOfNumber(db: Executor, sku: string): Promise<KnownPiece | string | null> {
-  if (!/^[A-Za-z0-9][A-Za-z0-9.\-/]{0,39}$/.test(sku)) return null;
+  if (!isStockNumber(sku)) return null;
   const [given] = await db.select({ sku: usedSku.sku }).from(usedSku).where(eq(usedSku.sku, sku));
   if (!given) return null;
   const [whole] = await db
@@ -34,14 +34,25 @@ export async function pieceOfNumber(db: Executor, sku: string): Promise<KnownPie
   return `${sku} was put away: bring it back to the inventory, then scan it again`;
 }
 
+/** It may be one, by its signs. */
+export const isStockNumber = (text: string): boolean => skuPattern.test(text);
+
 /** Few items have combinations, and an index tells which. */
-async function combinationWith(db: Executor, what: 'sku' | 'barcode', values: string[]): Promise<KnownPiece | null> {
-  const [row] = rowsOf<{ id: number; key: string }>(
+export async function combinationsWith(
+  db: Executor,
+  what: 'sku' | 'barcode',
+  values: readonly string[],
+): Promise<{ id: number; key: string; said: string }[]> {
+  return rowsOf<{ id: number; key: string; said: string }>(
     await db.execute(sql`
-      select i.id, v.k as \`key\` from item i,
+      select i.id, v.k as \`key\`, v.said from item i,
         json_table(i.variations, '$[*]' columns (said varchar(60) path ${sql.raw(`'$.${what}'`)}, k varchar(16) path '$.key')) v
-      where i.is_varied = 1 and i.archived = 0 and v.said in ${values} limit 1`),
+      where i.is_varied = 1 and i.archived = 0 and v.said in ${values} limit 200`),
   );
+}
+
+async function combinationWith(db: Executor, what: 'sku' | 'barcode', values: string[]): Promise<KnownPiece | null> {
+  const [row] = await combinationsWith(db, what, values);
   return row ? { itemId: row.id, combination: row.key, isOtherGrade: false } : null;
 }
 

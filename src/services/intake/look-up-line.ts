@@ -6,6 +6,7 @@ import { type BatchLineRow, batchLine, type LineFound, type LineSales } from '..
 import type { Actor } from '../access/actor';
 import { type Asked, askCatalogues, joinEntries, type LookedUp } from '../accounts/mapping/ask-catalogues';
 import { keepProducts } from '../accounts/mapping/keep-products';
+import { keepProductsSoon } from '../accounts/mapping/keep-products-soon';
 import { queryFor } from '../accounts/mapping/look-up-product';
 import { commitItems } from '../changes/commit/commit-items';
 import { printWaiting } from '../labels/print-waiting';
@@ -59,18 +60,20 @@ export async function lookUpLine(id: number, urgent: boolean): Promise<void> {
   const soon = await answersWithin(asked, promptMs);
   const found = await keepFound(actor, line, soon);
   if (found) {
+    const isPriced = needsSales(line.settings);
     // Who is late only adds the entry there: for the hand the piece is complete.
-    if (!needsSales(line.settings)) await finish(line, soon.isWhole);
-    await keepRecords(actor, found, accounts);
+    if (!isPriced) await finish(line, false);
+    await keepRecords(actor, found, accounts, isPriced ? keepProducts : keepProductsSoon);
     await keepSales(actor, line, await accountsAtHand());
     await finish(line, soon.isWhole);
   }
   if (soon.isWhole && found) return;
   const all = { ...(await answersWithin(asked, patienceMs)), isWhole: true };
-  if (found) await keepRecords(actor, { ...found, only: sameProduct(found.only, all.entries) }, accounts);
+  if (found)
+    await keepRecords(actor, { ...found, only: sameProduct(found.only, all.entries) }, accounts, keepProductsSoon);
   else {
     const late = await keepFound(actor, line, all);
-    if (late) await keepRecords(actor, late, accounts);
+    if (late) await keepRecords(actor, late, accounts, keepProducts);
     await keepSales(actor, line, await accountsAtHand());
   }
   await finish(line, true);
@@ -142,13 +145,21 @@ async function keepFound(
 }
 
 /** The entry on each marketplace, where it was not known for such things before. */
-async function keepRecords(actor: Actor, { only, key }: Found, accounts: readonly LoadedAccount[]): Promise<void> {
+async function keepRecords(
+  actor: Actor,
+  { only, key }: Found,
+  accounts: readonly LoadedAccount[],
+  keep: typeof keepProducts,
+): Promise<void> {
   if (!key) return;
-  for (const { accountId, ...record } of only.records) {
-    const account = accounts.find((one) => one.id === accountId);
-    if (account && account.products[key]?.id !== record.id)
-      await keepProducts(actor, account.row.market, [{ key, ...record }]);
-  }
+  await Promise.all(
+    only.records.map(({ accountId, ...record }) => {
+      const account = accounts.find((one) => one.id === accountId);
+      return account && account.products[key]?.id !== record.id
+        ? keep(actor, account.row.market, [{ key, ...record }])
+        : null;
+    }),
+  );
 }
 
 /** The median of what such things sold for, and the price that is made of it. */

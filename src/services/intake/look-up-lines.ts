@@ -8,9 +8,12 @@ const leaseMs = 60_000;
 
 /** Between two lines that nobody holds any more, in milliseconds: those that come in now go before. */
 const restMs = 150;
+/** The next one does not wait longer for the one before. */
+const longestMs = 400;
+const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 /** As long as pieces come in one after the other they wait, but not longer than so many milliseconds a line. */
 const quietMs = 800;
-const mostWaitMs = 4_000;
+const mostWaitMs = 1_500;
 let heldAt = 0;
 
 const waiting: number[] = [];
@@ -25,14 +28,17 @@ export function lookUpNow(ids: readonly number[]): void {
 
 /** The same of lines that were kept while there was no connection: one after the other, behind those that come in now. */
 export function lookUpSoon(ids: readonly number[]): void {
+  // Behind what was kept more may come.
+  if (ids.length) heldAt = Date.now();
   waiting.push(...ids.filter((id) => !waiting.includes(id)));
   if (isUnder || waiting.length === 0) return;
   isUnder = true;
   void (async () => {
     for (let id = waiting.shift(); id !== undefined; id = waiting.shift()) {
       await quiet();
-      await lookUpOnce(id, false).catch(() => undefined);
-      await new Promise((resolve) => setTimeout(resolve, restMs));
+      const one = lookUpOnce(id, false).catch(() => undefined);
+      await Promise.race([one, rest(longestMs)]);
+      await rest(restMs);
     }
     isUnder = false;
   })();
@@ -41,8 +47,7 @@ export function lookUpSoon(ids: readonly number[]): void {
 /** Nobody has had a piece in the hand for a moment. */
 async function quiet(): Promise<void> {
   const until = Date.now() + mostWaitMs;
-  while (Date.now() - heldAt < quietMs && Date.now() < until)
-    await new Promise((resolve) => setTimeout(resolve, restMs));
+  while (Date.now() - heldAt < quietMs && Date.now() < until) await rest(restMs);
 }
 
 /** One at a time looks a line up. */

@@ -1,17 +1,19 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
-import { type Scan, spellingsOf } from '../../core/barcode';
+import { eq, sql } from 'drizzle-orm';
+import type { Scan } from '../../core/barcode';
 import { type IntakeSettings, needsSales, noteOf, priceByRule } from '../../core/batch';
 import type { ItemPatch } from '../../core/item';
 import { homeCurrency } from '../../core/measure';
 import type { Tx } from '../../db/client';
-import { type BatchLineRow, type BatchRow, batchLine, mapping, run } from '../../db/schema';
+import { type BatchLineRow, type BatchRow, batchLine, run } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit/commit-items';
+import type { Numbering } from '../changes/commit/free-sku';
 import { recordChanges } from '../changes/commit/record-changes';
 import { allCommitted } from '../changes/commit/refusal-error';
 import { createItemWithin } from '../items/create-item';
-import { accountsAtHand } from '../records/accounts/accounts-at-hand';
+import type { LoadedAccount } from '../records/accounts/load-accounts';
 import { codeOf } from '../records/batches/load-batch';
+import type { KnownBefore } from './known-before';
 import { type KnownPiece, pieceOfCode, pieceOfNumber } from './known-piece';
 import { printLine } from './print-line';
 
@@ -24,6 +26,14 @@ export type Recording = {
   text: string;
   scan: Scan;
   settings: IntakeSettings;
+  shop: ShopNow;
+};
+/** What recording asks of the shop: once for all that is recorded in the same transaction. */
+export type ShopNow = {
+  /** Every account as it is; who records asks once more before it commits. */
+  accounts: LoadedAccount[];
+  numbers: Numbering;
+  known: KnownBefore;
 };
 type NewLine = Omit<BatchLineRow, 'id'>;
 /** What a recorded scan became. */
@@ -31,13 +41,14 @@ type Became = Pick<NewLine, 'kind' | 'finding' | 'said' | 'itemId' | 'lookAt'> &
 
 /**
  * Records a scan: units for what is known, a new item for what is not, a line that waits for a person for what is no code.
+ * Who records counts the pieces in the batch's run, by `countPieces`.
  * @param place the line in whose place it stands, when it is read again
  */
 export async function recordLine(
   tx: Tx,
   recording: Recording,
   place?: Pick<BatchLineRow, 'id' | 'at'>,
-): Promise<number> {
+): Promise<{ id: number; isPiece: boolean }> {
   const { actor, batch, key, text, scan, settings } = recording;
   const at = new Date();
   const became = await become(tx, recording);
@@ -72,17 +83,21 @@ export async function recordLine(
       scanned: text,
       itemId: became.itemId,
     });
-  if (became.kind !== 'none')
+  return { id: insertId, isPiece: became.kind !== 'none' };
+}
+
+/** So many more pieces belong to the batch. */
+export async function countPieces(tx: Tx, runId: number, pieces: number): Promise<void> {
+  if (pieces > 0)
     await tx
       .update(run)
-      .set({ itemCount: sql`${run.itemCount} + 1` })
-      .where(eq(run.id, batch.runId));
-  return insertId;
+      .set({ itemCount: sql`${run.itemCount} + ${pieces}` })
+      .where(eq(run.id, runId));
 }
 
 async function become(tx: Tx, recording: Recording): Promise<Became> {
-  const { scan, settings, text } = recording;
-  const numbered = await pieceOfNumber(tx, text.trim());
+  const { scan, settings, text, shop } = recording;
+  const numbered = shop.known.isNumber(text.trim()) ? await pieceOfNumber(tx, text.trim()) : null;
   if (typeof numbered === 'string')
     return { kind: 'none', finding: 'broken', said: numbered, itemId: null, lookAt: null };
   if (numbered) return addUnits(tx, recording, numbered);
@@ -92,7 +107,7 @@ async function become(tx: Tx, recording: Recording): Promise<Became> {
     const itemId = await newItem(tx, recording, { title: scan.words });
     return { kind: 'item', finding: 'looking', said: '', itemId, lookAt: at };
   }
-  const known = await pieceOfCode(tx, scan.code, settings.grade);
+  const known = shop.known.isInStock(scan.code) ? await pieceOfCode(tx, scan.code, settings.grade) : null;
   if (known && !known.isOtherGrade) return addUnits(tx, recording, known);
   const facts: ItemPatch = {
     barcode: scan.code,
@@ -106,25 +121,14 @@ async function become(tx: Tx, recording: Recording): Promise<Became> {
     const said = [mended, 'Known in another condition: its words are taken over'].filter(Boolean).join('. ');
     return { kind: 'item', finding: 'known', said, itemId, lookAt };
   }
-  const learned = await learnedName(tx, scan.code);
+  const learned = shop.known.nameOf(scan.code);
   const itemId = await newItem(tx, recording, { ...facts, ...(learned ? { title: learned } : {}) });
   return { kind: 'item', finding: 'looking', said: mended, itemId, lookAt: at };
 }
 
-/** What a catalogue called it when it was found there before. */
-async function learnedName(tx: Tx, code: string): Promise<string | null> {
-  const sources = spellingsOf(code).map((one) => `code:${one}`);
-  const [row] = await tx
-    .select({ detail: mapping.detail })
-    .from(mapping)
-    .where(and(eq(mapping.kind, 'product'), inArray(mapping.source, sources)))
-    .limit(1);
-  return row?.detail?.name ?? null;
-}
-
 async function newItem(tx: Tx, recording: Recording, facts: ItemPatch, copyOf?: number): Promise<number> {
-  const { actor, batch, key, settings } = recording;
-  const { supplier, boughtOn, skuPattern } = batch;
+  const { actor, batch, key, settings, shop } = recording;
+  const { supplier, boughtOn } = batch;
   const price = priceByRule(settings.price, { cost: settings.cost, median: null });
   const fields: ItemPatch = {
     supplier,
@@ -139,12 +143,13 @@ async function newItem(tx: Tx, recording: Recording, facts: ItemPatch, copyOf?: 
     ...(price !== null || copyOf !== undefined ? { price } : {}),
     ...facts,
   };
-  const { id } = await createItemWithin(
+  const { id, sku } = await createItemWithin(
     tx,
     actor,
     { fields, quantity: settings.quantity, copyOf, key },
-    { skuPattern, meantFor: settings.accounts, atHand: await accountsAtHand() },
+    { numbers: shop.numbers, meantFor: settings.accounts, asked: shop.accounts },
   );
+  shop.known.recorded(sku, facts.barcode ?? '');
   // Taken back with the batch, it is gone from the inventory again.
   const context = { actor, why: 'scan' as const, at: new Date(), runId: batch.runId };
   await recordChanges(tx, context, [{ itemId: id, itemVersion: 1, field: 'standing', from: 'deleted', to: 'active' }]);
@@ -153,7 +158,7 @@ async function newItem(tx: Tx, recording: Recording, facts: ItemPatch, copyOf?: 
 
 /** Units for an item that is there already; it keeps its own words, price and place. */
 async function addUnits(tx: Tx, recording: Recording, known: KnownPiece): Promise<Became> {
-  const { actor, batch, settings } = recording;
+  const { actor, batch, settings, shop } = recording;
   const { itemId, combination } = known;
   const before = { units: 0, cost: null as number | null, sku: '' };
   allCommitted(
@@ -175,7 +180,7 @@ async function addUnits(tx: Tx, recording: Recording, known: KnownPiece): Promis
         runId: batch.runId,
         send: 'stock',
         stock: { reason: 'bought', note: batch.name.slice(0, 200) },
-        accounts: await accountsAtHand(),
+        accounts: shop.accounts,
       },
     ),
   );

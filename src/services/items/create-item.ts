@@ -18,12 +18,12 @@ import { database, type Executor, isDuplicate, transaction } from '../../db/clie
 import { newCombinationKey } from '../../db/combination-key';
 import { item, itemPhoto, listing, movement } from '../../db/schema';
 import type { Actor } from '../access/actor';
-import { freeSku } from '../changes/commit/free-sku';
+import { type Numbering, numbering } from '../changes/commit/free-sku';
 import { recordChanges } from '../changes/commit/record-changes';
 import { refusalError } from '../changes/commit/refusal-error';
 import { takeSkus } from '../changes/commit/take-skus';
 import { belongsTo } from '../changes/commit/target-drafts';
-import { asOfNow, type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
+import { type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
 import { cleanRichText } from '../records/items/clean-rich-text';
 import { loadCustomFields } from '../records/items/load-custom-fields';
 import { loadItem } from '../records/items/load-items';
@@ -75,10 +75,10 @@ const madeBy = async (key: string) =>
 type Making = {
   /** Every account; then the caller changes the item further and has its listings computed afterwards, once. */
   known?: LoadedAccount[];
-  /** Every account as it was a moment ago. */
-  atHand?: LoadedAccount[];
-  /** The pattern of its stock number; the shop's when left out. */
-  skuPattern?: string;
+  /** Every account as it is; the caller asks once more before it commits. */
+  asked?: LoadedAccount[];
+  /** What gives its stock number; by the shop's pattern when left out. */
+  numbers?: Numbering;
   /** A person has said for which accounts it is; those that want every new item when left out. */
   meantFor?: readonly number[] | null;
 };
@@ -90,7 +90,7 @@ export async function createItemWithin(
   tx: Executor,
   actor: Actor,
   input: CreateItem,
-  { known, atHand, skuPattern, meantFor }: Making = {},
+  { known, asked, numbers, meantFor }: Making = {},
 ): Promise<{ id: number; sku: string }> {
   const at = new Date();
   const model =
@@ -103,7 +103,8 @@ export async function createItemWithin(
   fields.variations = keyed(fields.variations, [], newCombinationKey);
   await checkOwn(tx, written);
   const { location, supplier, brand, category } = fields;
-  const sku = written.sku ?? (await freeSku(tx, { location, supplier, brand, category, day: at }, skuPattern));
+  const sku =
+    written.sku ?? (await (numbers ?? (await numbering(tx)))({ location, supplier, brand, category, day: at }));
   const taken = await takeSkus(tx, [sku, ...fields.variations.map((row) => row.sku).filter(Boolean)], at);
   if (taken !== null)
     throw refusalError({ item: 0, field: 'sku', kind: 'sku-taken', why: `The stock number ${taken} was given before` });
@@ -138,7 +139,7 @@ export async function createItemWithin(
     },
   ]);
   // The item is held by being new: who makes rules or settings others computes it after us, or has done so before.
-  const shops = known ?? (atHand ? await asOfNow(tx, atHand) : await loadAccounts(tx));
+  const shops = known ?? asked ?? (await loadAccounts(tx));
   const made = await loadItem(tx, id);
   const drafts = shops.flatMap((one) => {
     const belongs = belongsTo(one.row, made);

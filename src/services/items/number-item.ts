@@ -1,6 +1,6 @@
 import { transaction } from '../../db/client';
 import type { Actor } from '../access/actor';
-import { freeSku } from '../changes/commit/free-sku';
+import { numbering } from '../changes/commit/free-sku';
 import { updateItem } from '../changes/update-item';
 import { loadItem } from '../records/items/load-items';
 
@@ -9,7 +9,8 @@ export async function numberItem(actor: Actor, itemId: number): Promise<{ sku: s
   const { sku, version } = await transaction(async (tx) => {
     const item = await loadItem(tx, itemId);
     const { location, supplier, brand, category } = item;
-    return { sku: await freeSku(tx, { location, supplier, brand, category, day: new Date() }), version: item.version };
+    const next = await numbering(tx);
+    return { sku: await next({ location, supplier, brand, category, day: new Date() }), version: item.version };
   });
   const saved = await updateItem(actor, itemId, { baseVersion: version, patch: { sku } });
   return { sku, version: saved.version };

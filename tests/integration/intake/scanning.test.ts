@@ -9,7 +9,7 @@ afterAll(closeDatabase);
 
 const stockOf = async (id: number) => (await sheet(id)).item.quantity;
 /** Codes that no other test uses. */
-let used = Math.floor(Date.now() / 1_000) % 1_000_000;
+let used = (Math.floor(Date.now() / 1_000) % 100_000) * 50 + 30_000_000;
 const fresh = () => strangeCode(used++);
 /** A book that is not in stock yet, also when these tests ran here before. */
 let shelf = Math.floor(Date.now() / 3_000) % 130;
@@ -119,6 +119,53 @@ test('sent twice, also at the same moment, a scan is one line and its piece is t
   expect((await batchOf(batch)).totals).toMatchObject({ lines: 2, units: 5 });
 });
 
+test('two people scan a code that is in stock nowhere at the same moment: it is one item', async () => {
+  const [mine, theirs] = [await newBatch(), await newBatch()];
+  const codes = Array.from({ length: 6 }, fresh);
+  const scans = () => codes.map((code) => scanOf(code));
+  await Promise.all([act(mine, ...scans()), act(theirs, ...scans())]);
+  const lines = [...(await linesOf(mine)), ...(await linesOf(theirs))];
+  expect(new Set(lines.map((one) => one.item?.id)).size).toBe(6);
+  expect(lines.every((one) => one.item?.quantity === 2)).toBe(true);
+});
+
+test('what was kept while there was no connection comes at once: every line in its order, each as if it had come alone', async () => {
+  const batch = await newBatch({ skuPattern: 'KP-' });
+  const stocked = await scan(batch, fresh(), { quantity: 4 });
+  const [a, b, c, d] = [fresh(), fresh(), fresh(), fresh()];
+  const wrong = fresh().replace(/.$/, (digit) => String((Number(digit) + 1) % 10));
+  const number = stocked.item?.sku ?? '';
+  const next = number.replace(/\d+$/, (digits) => String(Number(digits) + 1).padStart(digits.length, '0'));
+  // The first gets the next number: scanned behind it, it is known by it. Twelve are more than go together.
+  const texts = [a, next, wrong, number, b, a, c, b + d, d, stocked.code, next, wrong];
+  const sent = texts.map((text) => scanOf(text));
+  const done = await act(batch, ...sent);
+  expect(done.map((one) => one.lines.map((line) => line.kind).join())).toEqual([
+    'item',
+    'stock',
+    'none',
+    'stock',
+    'item',
+    'stock',
+    'item',
+    'stock,item',
+    'stock',
+    'stock',
+    'stock',
+    'none',
+  ]);
+  const skus = done.flatMap((one) => one.lines.filter((line) => line.kind === 'item').map((line) => line.item?.sku));
+  expect(skus).toEqual([...skus].sort());
+  expect(await act(batch, ...sent)).toEqual(done.map((one) => ({ ...one, lines: expect.any(Array) })));
+  const units = async (code: string) => (await linesOf(batch)).find((line) => line.code === code)?.item?.quantity;
+  expect([await units(a), await units(b), await units(c), await units(d)]).toEqual([4, 2, 1, 2]);
+  expect(await stockOf(stocked.item?.id ?? 0)).toBe(6);
+  const { totals, runId } = await batchOf(batch);
+  expect(totals.lines).toBe(14);
+  const { body } = await call<{ run: { itemCount: number } }>('GET', `/runs/${runId}/changes`);
+  expect(body.run.itemCount).toBe(12);
+});
+
 test('two people scan the same code into one batch at the same moment: every piece is counted', async () => {
   const batch = await newBatch();
   const code = fresh();
@@ -210,6 +257,14 @@ test('a batch holds five thousand lines: the next is refused and says so, and th
     fix: expect.stringContaining('another batch'),
   });
   expect((await linesOf(batch, 'limit=200')).length).toBe(200);
+  // Of three that come together two find room.
+  await database().execute(sql`delete from batch_line where batch_id = ${batch} and id <> ${line.id} limit 2`);
+  const three = await act(batch, scanOf(fresh()), scanOf(fresh()), scanOf(fresh()));
+  expect(three.map((one) => [one.lines.length, one.problem?.message ?? ''])).toEqual([
+    [1, ''],
+    [1, ''],
+    [0, expect.stringContaining('5,000 lines')],
+  ]);
 });
 
 test('a piece is moved to another batch by its field, and both count it right', async () => {

@@ -8,7 +8,7 @@ import { contextChanged } from '../../records/accounts/context-changed';
 export async function keepProducts(
   actor: Actor,
   market: string,
-  found: { key: string; id: string; name: string; categoryId: string | null }[],
+  found: readonly { key: string; id: string; name: string; categoryId: string | null }[],
 ): Promise<void> {
   if (found.length === 0) return;
   const at = new Date();

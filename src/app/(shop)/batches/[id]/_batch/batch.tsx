@@ -32,7 +32,8 @@ export function Batch({ id }: { id: number }) {
   const batch = useQuery({
     queryKey: ['batch', id],
     queryFn: () => api('GET /batches/{id}', { params: { id } }),
-    refetchInterval: 3_000,
+    refetchOnReconnect: false,
+    refetchInterval: 5_000,
   });
   useTitle(batch.data?.name ?? '');
   if (batch.isPending) return <Loading what="the batch" />;

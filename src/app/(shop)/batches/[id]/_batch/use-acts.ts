@@ -17,6 +17,8 @@ import {
 } from './kept-acts';
 
 const mostAtOnce = 20;
+/** After so long a piece is in nobody's hand any more, in milliseconds: its details may come later. */
+const outOfHandMs = 1_000;
 /** After a silence it is tried again so soon, then later and later, in milliseconds. */
 const firstWait = 400;
 const longestWait = 4_000;
@@ -76,8 +78,10 @@ export function useActs(batch: number, told: Told) {
     if (timer.current) clearTimeout(timer.current);
     try {
       for (let acts = readActs(batch); acts.length; acts = readActs(batch)) {
-        const some = acts.slice(0, mostAtOnce).map((one) => one.act);
-        const { done } = await api('POST /batches/{id}/acts', { params: { id: batch }, body: { acts: some } });
+        const first = acts.slice(0, mostAtOnce);
+        const some = first.map((one) => one.act);
+        const kept = first.filter(({ at }) => Date.now() - at > outOfHandMs).length;
+        const { done } = await api('POST /batches/{id}/acts', { params: { id: batch }, body: { acts: some, kept } });
         // What was not taken is kept before it is let go.
         for (const [index, one] of done.entries()) {
           const act = some[index];

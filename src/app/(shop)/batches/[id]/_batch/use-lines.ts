@@ -22,6 +22,8 @@ export function useLines(id: number) {
     initialPageParam: 0,
     getNextPageParam: (page) => page.next ?? undefined,
     refetchInterval: 8_000,
+    // First what was scanned meanwhile goes out.
+    refetchOnReconnect: false,
   });
   const lines = useMemo(() => pages.data?.pages.flatMap((page) => page.lines) ?? [], [pages.data]);
   const shown = useMemo(() => lines.slice(0, shownCount), [lines, shownCount]);

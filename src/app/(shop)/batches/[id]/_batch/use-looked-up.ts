@@ -5,7 +5,7 @@ import type { LineView } from '@/services/intake/line-view';
 import { api } from '@/ui/data/api';
 import { useMergeLines } from './use-acts';
 
-const everyMs = 350;
+const everyMs = 250;
 /** The pieces that are in the hand are asked for each time; those behind them, which were kept meanwhile, now and then. */
 const inHand = 8;
 const allEveryMs = 3_000;

@@ -1,0 +1,1 @@
+CREATE INDEX `mapping_source` ON `mapping` (`kind`,`source`);
