@@ -27,6 +27,8 @@ test('the sign-in page', async ({ page }) => {
 
 test('every page behind the sign-in, by day and by night', async ({ page }) => {
   test.setTimeout(900_000);
+  const broke: string[] = [];
+  page.on('pageerror', (error) => broke.push(`${page.url()}: ${error.message}`));
   // Rows are alike: a low window shows as many of them as are needed.
   await page.setViewportSize({ width: 1280, height: 420 });
   await signIn(page);

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { ConsignmentView } from '../../src/services/consignments/find-consignment';
 import type { StockView } from '../../src/services/stock/find-movements';
-import { act, bookCode, newBatch, scan, whole } from './intake';
+import { act, bookCode, newBatch, scan, settled, whole } from './intake';
 import { sheet } from './items';
 import { accounts, call } from './stack';
 
@@ -33,6 +33,7 @@ export async function shelfOf(count: number, quantity: number) {
     const { version } = (await sheet(id)).item;
     await call('PATCH', `/items/${id}`, { patch: { weightGrams: 400 }, baseVersion: version });
   }
+  await settled(batch);
   if (books.length < count) throw new Error('the shelf is empty: these tests ran here too often');
   return { batch, books };
 }

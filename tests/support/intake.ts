@@ -51,6 +51,14 @@ export async function whole(batch: number, id: number): Promise<LineView> {
   return line;
 }
 
+/** Everything that catalogues tell of a batch's pieces is kept. */
+export const settled = async (batch: number): Promise<unknown> =>
+  until(
+    () => linesOf(batch),
+    (lines) => lines.every((line) => line.isSettled || line.isUndone),
+    60_000,
+  );
+
 export const batchOf = async (id: number): Promise<BatchView> => (await call<BatchView>('GET', `/batches/${id}`)).body;
 
 /** The code of a book on the stand-ins' shelf, from 0 on. */

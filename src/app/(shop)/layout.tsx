@@ -1,10 +1,10 @@
-import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { type ReactNode, Suspense } from 'react';
 import { hasOwner } from '@/services/access/set-up-owner';
 import { findAccounts } from '@/services/accounts/find-accounts';
 import { progress } from '@/services/outbox/sending-progress';
 import { stageCounts } from '@/services/records/items/count-stages';
+import { Link } from '@/ui/controls/link';
 import { Dock } from '@/ui/frame/dock';
 import { Launcher } from '@/ui/frame/launcher';
 import { Providers } from '@/ui/frame/providers';
@@ -32,7 +32,7 @@ export default async function ShopLayout({ children }: { children: ReactNode }) 
           To the content
         </a>
         <header className="sticky top-0 z-30 flex items-center gap-x-3 border-b border-base-300 bg-base-100 px-4 max-md:gap-x-2 max-md:px-2 max-md:py-1">
-          <Link prefetch={false} href="/" className="flex items-center gap-2 font-semibold">
+          <Link href="/" className="flex items-center gap-2 font-semibold">
             <svg width="20" height="20" viewBox="0 0 32 32" aria-hidden="true">
               <path d="M8 0v32M24 0v32M0 10h32M0 22h32" stroke="currentColor" strokeWidth="2" opacity="0.5" />
               <circle cx="8" cy="10" r="4.5" fill="currentColor" />

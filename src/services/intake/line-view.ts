@@ -61,7 +61,10 @@ export const lineViewSchema = z.object({
     })
     .nullable(),
   silent: z.array(z.string()),
+  /** Everything is there that the hand waits for. */
   isDone: z.boolean(),
+  /** No catalogue is asked any more, and what they told of the thing is kept. */
+  isSettled: z.boolean(),
   isUndone: z.boolean(),
   byName: z.string(),
   at: z.string(),
@@ -135,7 +138,7 @@ function viewOf(
   listings: readonly ListingRow[],
   shop: Shop,
 ): Omit<LineView, 'near'> {
-  const { found, settings, at, lookAt: _look, doneAt, unitsBefore: _u, costBefore: _c, ...line } = row;
+  const { found, settings, at, lookAt, doneAt, unitsBefore: _u, costBefore: _c, ...line } = row;
   const there = item && !line.isUndone ? thereOf(item, listings, shop) : { nets: [], best: null, asked: [] };
   const worth = {
     net: there.best?.net ?? null,
@@ -177,6 +180,7 @@ function viewOf(
     sales: line.sales,
     silent: line.silent,
     isDone: doneAt !== null,
+    isSettled: lookAt === null,
     isUndone: line.isUndone,
     byName: line.byName,
     at: at.toISOString(),

@@ -1,6 +1,6 @@
-import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { photoUrl } from '../data/api';
+import { Link } from './link';
 
 type Props = {
   photo: string | null;

@@ -1,6 +1,6 @@
-import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { ApiProblem } from '../data/api';
+import { Link } from './link';
 
 /** Nothing here yet: says what to do first. */
 export function Empty({ title, children }: { title: string; children?: ReactNode }) {
@@ -51,7 +51,7 @@ export function NotThere() {
 }
 
 const ToInventory = () => (
-  <Link prefetch={false} href="/" className="btn btn-sm">
+  <Link href="/" className="btn btn-sm">
     To the inventory
   </Link>
 );

@@ -1,11 +1,11 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useState } from 'react';
 import { amountToText, formatMoney, parseAmount } from '@/core/measure/money';
 import type { OfferView } from '@/services/sync/find-offers';
 import { Price } from '../controls/format';
+import { Link } from '../controls/link';
 import { When } from '../controls/when';
 import { api } from './api';
 import { useCommand } from './use-command';

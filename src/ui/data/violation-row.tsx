@@ -1,8 +1,8 @@
 'use client';
 
-import Link from 'next/link';
 import { useState } from 'react';
 import type { Violation } from '@/services/accounts/rules/find-violations';
+import { Link } from '../controls/link';
 import { api } from './api';
 import { useCommand } from './use-command';
 

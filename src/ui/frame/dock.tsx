@@ -1,10 +1,10 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useEffect } from 'react';
 import type { LaneProgress } from '@/services/outbox/sending-progress';
 import { duration } from '../controls/format';
+import { Link } from '../controls/link';
 import { When } from '../controls/when';
 import { api } from '../data/api';
 import { useLive } from '../data/live';
@@ -31,7 +31,7 @@ export function Dock() {
       aria-label="Outbox"
       className="fixed inset-x-0 bottom-0 z-30 flex h-8 items-center gap-4 overflow-x-auto border-t border-base-300 bg-base-200 px-4 whitespace-nowrap"
     >
-      <Link prefetch={false} href="/outbox" className="font-medium hover:underline">
+      <Link href="/outbox" className="font-medium hover:underline">
         Outbox
       </Link>
       {!data && !isError ? <span className="quiet">…</span> : null}
@@ -65,22 +65,22 @@ export function Dock() {
       ))}
       <span className="ml-auto flex gap-4">
         {data && data.oversold > 0 ? (
-          <Link prefetch={false} href="/sales?state=oversold" className="font-medium text-error hover:underline">
+          <Link href="/sales?state=oversold" className="font-medium text-error hover:underline">
             {data.oversold} oversold
           </Link>
         ) : null}
         {data && data.unassigned > 0 ? (
-          <Link prefetch={false} href="/sales?state=unassigned" className="font-medium text-error hover:underline">
+          <Link href="/sales?state=unassigned" className="font-medium text-error hover:underline">
             {data.unassigned} {data.unassigned === 1 ? 'order' : 'orders'} of no item
           </Link>
         ) : null}
         {data && data.routines > 0 ? (
-          <Link prefetch={false} href="/routines" className="text-warning hover:underline">
+          <Link href="/routines" className="text-warning hover:underline">
             {data.routines} {data.routines === 1 ? 'routine wants' : 'routines want'} a look
           </Link>
         ) : null}
         {data && data.failed > 0 ? (
-          <Link prefetch={false} href="/attention" className="text-warning hover:underline">
+          <Link href="/attention" className="text-warning hover:underline">
             {data.failed} need a person
           </Link>
         ) : null}

@@ -1,12 +1,13 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { usePathname, useSearchParams } from 'next/navigation';
 import { useCallback, useState } from 'react';
 import type { StageCounts } from '@/services/records/items/count-stages';
+import { Link } from '../controls/link';
 import { api } from '../data/api';
 import { useEscape } from './use-escape';
+import { useListens } from './use-listens';
 
 const stages: { id: keyof StageCounts; label: string; href: string }[] = [
   { id: 'intake', label: 'Intake', href: '/?stage=intake' },
@@ -21,11 +22,13 @@ const stages: { id: keyof StageCounts; label: string; href: string }[] = [
 
 /** The work from left to right, each stage with its live count: navigation and dashboard at once. */
 export function Ribbon() {
-  const { data } = useQuery({
+  const stagesNow = useQuery({
     queryKey: ['stages'],
     queryFn: () => api('GET /stages'),
     refetchInterval: 8_000,
   });
+  // The counts follow the page: they may be here before it is taken over, and were not where it was drawn.
+  const data = useListens() ? stagesNow.data : undefined;
   const path = usePathname();
   const stage = useSearchParams().get('stage');
   // On a phone they are a list behind one button.
@@ -58,9 +61,6 @@ export function Ribbon() {
             <li key={id} className="flex items-center">
               {index > 0 ? <span aria-hidden="true" className="h-px w-3 bg-base-300 max-md:hidden" /> : null}
               <Link
-                // What each page shows is read when one goes there: fetched before, it would be of before, and ten pages
-                // would be made on the server each time that one is opened.
-                prefetch={false}
                 href={href}
                 onClick={close}
                 aria-current={here ? 'page' : undefined}

@@ -316,6 +316,60 @@ test('two pack one shipment at the same time, and a box that is full by number b
   });
 }, 120_000);
 
+/** Chosen, planned over three warehouses, taken, packed, told and on the way. */
+async function onTheWay(books: { code: string }[], batch: number, each: number): Promise<number> {
+  const id = await packed(books, batch, each);
+  await measure(id);
+  for (const { id: shipment } of (await consignmentOf(id)).shipments) {
+    await post(`/shipments/${shipment}/tell`);
+    await post(`/shipments/${shipment}/ship`, { carrier: 'Ferrow', postage: 600, tracking: [`TR-${shipment}`] });
+  }
+  return id;
+}
+
+test('what was given up and is found after all lies there, and is not lost any more', async () => {
+  const { batch, books } = await shelfOf(2, 3);
+  const id = await onTheWay(books, batch, 3);
+  const shipment = (await consignmentOf(id)).shipments.find((one) => one.units.length === 2);
+  if (!shipment) throw new Error('no warehouse gets both');
+  const skus = shipment.units.map((one) => one.sku);
+  const short = skus.map((sku) => `${sku}:1`).join(', ');
+  await control('crateway', 'receive', { shipment: shipment.remoteId, short });
+  await post(`/shipments/${shipment.id}/follow`);
+  for (const sku of skus)
+    await post(`/shipments/${shipment.id}/claims`, { sku, quantity: 1, note: 'Weighed with all of them' });
+  await post(`/shipments/${shipment.id}/lost`, { sku: skus[0] });
+  const item = books.find((one) => one.sku === skus[0])?.id ?? 0;
+  const before = await placesOf(item);
+  await control('crateway', 'claims', { shipment: shipment.remoteId, answer: 'found' });
+  await post(`/shipments/${shipment.id}/follow`);
+  const now = (await consignmentOf(id)).shipments.find((one) => one.id === shipment.id);
+  expect(now).toMatchObject({ state: 'settled', missing: [], lost: { [skus[0] ?? '']: 0 } });
+  expect(await placesOf(item)).toEqual({ ...before, there: before.there + 1 });
+}, 120_000);
+
+test('a plan whose units are sold while it is taken is let go again: fewer of them can be sent in', async () => {
+  const { books } = await shelfOf(1, 2);
+  const item = books[0]?.id ?? 0;
+  const id = await newConsignment();
+  await post(`/consignments/${id}/units`, { set: { item, quantity: 2 } });
+  const plan = await post<{ planId: string }>(`/consignments/${id}/plans`);
+  await control('crateway', 'fault', { kind: 'slow', times: 1, ms: 2_500, method: 'POST' });
+  const taking = refused(`/consignments/${id}/take`, { plan: plan.planId });
+  // Marked as the one that is taken: what is here was looked at before that.
+  await until(
+    async () => (await database().select().from(consignment).where(eq(consignment.id, id)))[0]?.planId,
+    (planId) => planId === plan.planId,
+  );
+  await post(`/items/${item}/stock`, { how: 'add', units: -1, reason: 'corrected' });
+  expect((await taking).said).toContain('Only 1 in stock');
+  expect(await placesOf(item)).toEqual({ here: 1, aside: 0, way: 0, there: 0 });
+  await post(`/consignments/${id}/units`, { set: { item, quantity: 1 } });
+  const fewer = await post<{ planId: string }>(`/consignments/${id}/plans`);
+  await post(`/consignments/${id}/take`, { plan: fewer.planId });
+  expect(await placesOf(item)).toEqual({ here: 0, aside: 1, way: 0, there: 0 });
+}, 120_000);
+
 test('a warehouse that closes between plan and box: the shipment is called off, and what was set aside is here again', async () => {
   const { batch, books } = await shelfOf(1, 3);
   const id = await packed(books, batch, 3);

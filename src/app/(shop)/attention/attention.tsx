@@ -1,9 +1,9 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import type { Cause } from '@/services/outbox/find-causes';
 import { Knot } from '@/ui/controls/knot';
+import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { OfferRow, useOffers } from '@/ui/data/offers';

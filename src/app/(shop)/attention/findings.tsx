@@ -1,6 +1,6 @@
-import Link from 'next/link';
 import type { Audit } from '@/services/audit/audit';
 import { Knot } from '@/ui/controls/knot';
+import { Link } from '@/ui/controls/link';
 import { When } from '@/ui/controls/when';
 
 /** What does not add up, as the last look over everything has found. */

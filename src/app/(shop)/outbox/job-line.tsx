@@ -1,6 +1,6 @@
-import Link from 'next/link';
 import type { OutboxJob } from '@/services/outbox/find-jobs';
 import { ItemCell } from '@/ui/controls/item-cell';
+import { Link } from '@/ui/controls/link';
 import { When } from '@/ui/controls/when';
 import { outcomeWords, stateWords } from './words';
 

@@ -1,5 +1,5 @@
-import Link from 'next/link';
 import type { RunProgress } from '@/services/outbox/find-runs';
+import { Link } from '@/ui/controls/link';
 import { When } from '@/ui/controls/when';
 import { kindWords } from './words';
 

@@ -2,7 +2,7 @@ import type { Actor } from '../../access/actor';
 import { keepProducts } from './keep-products';
 
 /** What is recognised within so long is kept together: each time it is, every account has to be read anew. */
-const gatherMs = 1_500;
+const gatherMs = 1_000;
 
 type Found = Parameters<typeof keepProducts>[2][number];
 type Gathered = { actor: Actor; market: string; found: Map<string, Found> };

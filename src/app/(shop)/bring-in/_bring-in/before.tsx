@@ -1,8 +1,8 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import { Link } from '@/ui/controls/link';
 import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
 

@@ -1,10 +1,10 @@
 'use client';
 
 import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
+import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { AccountSelect, useAccounts } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';

@@ -1,9 +1,9 @@
-import Link from 'next/link';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { FoundView } from '@/services/gathering/find-found';
 import type { ItemMatch } from '@/services/listings/links/match-items';
 import { DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
+import { Link } from '@/ui/controls/link';
 import { When } from '@/ui/controls/when';
 import type { Chosen } from './use-choice';
 import { useMatches } from './use-matches';

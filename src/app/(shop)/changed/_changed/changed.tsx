@@ -1,12 +1,12 @@
 'use client';
 
 import { useInfiniteQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { parseAsInteger, useQueryState } from 'nuqs';
 import { useState } from 'react';
 import type { UnsentListing } from '@/services/outbox/find-unsent';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { ItemCell } from '@/ui/controls/item-cell';
+import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { AccountSelect, useAccounts } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';

@@ -1,10 +1,10 @@
 'use client';
 
 import { useInfiniteQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useState } from 'react';
 import type { Answer } from '@/http/interface';
 import { type Column, DataTable } from '@/ui/controls/data-table';
+import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';

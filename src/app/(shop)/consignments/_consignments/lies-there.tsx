@@ -1,11 +1,11 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useState } from 'react';
 import type { Answer } from '@/http/interface';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
+import { Link } from '@/ui/controls/link';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 

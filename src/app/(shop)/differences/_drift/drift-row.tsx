@@ -1,11 +1,11 @@
 'use client';
 
-import Link from 'next/link';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { DriftView } from '@/services/sync/find-drift';
 import { DataTable } from '@/ui/controls/data-table';
 import { Thumbnail } from '@/ui/controls/item-cell';
 import { Knot } from '@/ui/controls/knot';
+import { Link } from '@/ui/controls/link';
 import { fieldName, shownValue } from '@/ui/controls/shown-value';
 import { When } from '@/ui/controls/when';
 import type { Settle } from './settle';

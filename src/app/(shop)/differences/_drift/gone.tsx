@@ -1,8 +1,8 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { Knot } from '@/ui/controls/knot';
+import { Link } from '@/ui/controls/link';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 

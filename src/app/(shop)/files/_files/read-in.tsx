@@ -1,9 +1,9 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
+import { Link } from '@/ui/controls/link';
 import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
 import { sendFile } from '@/ui/data/send-file';

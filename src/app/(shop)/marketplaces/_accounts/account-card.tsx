@@ -1,10 +1,10 @@
 'use client';
 
-import Link from 'next/link';
 import { useState } from 'react';
 import type { Json } from '@/core/json';
 import type { ExtraRule } from '@/core/rules/rules';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import { Link } from '@/ui/controls/link';
 import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';

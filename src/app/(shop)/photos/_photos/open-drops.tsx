@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
+import { Link } from '@/ui/controls/link';
 import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';

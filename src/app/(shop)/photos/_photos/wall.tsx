@@ -1,8 +1,8 @@
 import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
-import Link from 'next/link';
 import { type DragEvent, useState } from 'react';
 import { flawLabels, isByAccount, type PhotoFlaw } from '@/core/photo/flaws';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading } from '@/ui/controls/states';
 import { api, photoUrl } from '@/ui/data/api';
 import { uploadAll } from '@/ui/data/upload';

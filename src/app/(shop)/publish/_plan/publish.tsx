@@ -1,13 +1,13 @@
 'use client';
 
 import { keepPreviousData, skipToken, useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { PublishPlan } from '@/services/listings/publish/plan-publish';
 import type { Selection } from '@/services/records/items/selection';
 import { duration, Price } from '@/ui/controls/format';
+import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';

@@ -1,7 +1,6 @@
 'use client';
 
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
@@ -11,6 +10,7 @@ import { ChoiceButtons } from '@/ui/controls/choice-buttons';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { duration, Price } from '@/ui/controls/format';
 import { ItemCell } from '@/ui/controls/item-cell';
+import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { AccountSelect, useAccounts } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';

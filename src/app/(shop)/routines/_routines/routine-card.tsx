@@ -1,7 +1,6 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { sayStep } from '@/core/edit/step';
 import { fieldsFor } from '@/core/field';
@@ -9,6 +8,7 @@ import { addressOf } from '@/core/filter/address';
 import { sayFilter } from '@/core/filter/say';
 import { homeCurrency } from '@/core/measure/money';
 import type { FoundRoutine } from '@/services/routines/find-routines';
+import { Link } from '@/ui/controls/link';
 import { When } from '@/ui/controls/when';
 import { useAccounts } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';

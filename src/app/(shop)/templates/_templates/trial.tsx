@@ -1,6 +1,6 @@
-import Link from 'next/link';
 import type { AccountView } from '@/services/accounts/find-accounts';
 import type { TriedTemplate } from '@/services/listings/templates/try-template';
+import { Link } from '@/ui/controls/link';
 
 const shown = (value: unknown): string =>
   (Array.isArray(value) ? value.join(', ') : String(value ?? '')).replace(/<[^>]*>/g, ' ').slice(0, 220);

@@ -1,6 +1,6 @@
-import Link from 'next/link';
 import type { AppliedEdit } from '@/services/changes/many/apply-edit';
 import type { Undone } from '@/services/changes/undo/undo-run';
+import { Link } from '@/ui/controls/link';
 import { Empty } from '@/ui/controls/states';
 import { countedAre } from '@/ui/data/counted';
 

@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useState } from 'react';
 import type { Step } from '@/core/edit';
 import type { Filter } from '@/core/filter/filter';
 import type { FoundRoutine } from '@/services/routines/find-routines';
+import { Link } from '@/ui/controls/link';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';

@@ -1,10 +1,10 @@
 'use client';
 
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { addressOf } from '@/core/filter/address';
 import type { BatchView } from '@/services/intake/find-batch';
+import { Link } from '@/ui/controls/link';
 import { PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { filterSelection, withSelection } from '@/ui/data/selection';

@@ -21,6 +21,7 @@ const line = (what: LineView['needs'][number]['what']): LineView => ({
   sales: null,
   silent: [],
   isDone: true,
+  isSettled: true,
   isUndone: false,
   byName: '',
   at: '',

@@ -1,8 +1,8 @@
-import Link from 'next/link';
 import { conditionLabel } from '@/core/item/condition';
 import { formatMoney, homeCurrency } from '@/core/measure/money';
 import type { LineView } from '@/services/intake/line-view';
 import { Thumbnail } from '@/ui/controls/item-cell';
+import { Link } from '@/ui/controls/link';
 import { LookUps } from '@/ui/controls/look-ups';
 import { useAccounts } from '@/ui/data/accounts';
 import { Offers } from './offers';

@@ -1,9 +1,9 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useState } from 'react';
 import { type Column, DataTable } from '@/ui/controls/data-table';
+import { Link } from '@/ui/controls/link';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 import { kilograms, type View } from './view';

@@ -1,9 +1,9 @@
 'use client';
 
 import { useIsMutating } from '@tanstack/react-query';
-import Link from 'next/link';
 import type { EditConsequences } from '@/services/changes/preview/consequences';
 import type { ImportView } from '@/services/importing/find-imports';
+import { Link } from '@/ui/controls/link';
 import { api } from '@/ui/data/api';
 import { type HeldBack, sendPart } from '@/ui/data/consequences';
 import { useCommand } from '@/ui/data/use-command';

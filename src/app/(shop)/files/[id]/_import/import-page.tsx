@@ -1,9 +1,9 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useCallback, useState } from 'react';
 import type { EditConsequences } from '@/services/changes/preview/consequences';
+import { Link } from '@/ui/controls/link';
 import { Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { type HeldBack, nothingHeldBack } from '@/ui/data/consequences';

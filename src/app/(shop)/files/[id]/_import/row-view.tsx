@@ -1,9 +1,9 @@
 'use client';
 
-import Link from 'next/link';
 import { useState } from 'react';
 import type { Answer } from '@/http/interface';
 import type { ImportView } from '@/services/importing/find-imports';
+import { Link } from '@/ui/controls/link';
 import { WordDiff } from '@/ui/controls/word-diff';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';

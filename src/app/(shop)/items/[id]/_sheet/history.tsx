@@ -2,7 +2,6 @@
 
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { RotateCcw } from 'lucide-react';
-import Link from 'next/link';
 import { isReturnable } from '@/core/change/returnable';
 import { brief } from '@/core/field/brief';
 import { itemField } from '@/core/field/catalogue';
@@ -13,6 +12,7 @@ import { listingField } from '@/core/field/listing-fields';
 import type { Json } from '@/core/json';
 import type { HistoryEntry, HistoryPlace } from '@/services/items/item-history';
 import type { ItemSheet } from '@/services/items/item-sheet';
+import { Link } from '@/ui/controls/link';
 import { itemFieldName } from '@/ui/controls/shown-value';
 import { Failed, Loading } from '@/ui/controls/states';
 import { When } from '@/ui/controls/when';

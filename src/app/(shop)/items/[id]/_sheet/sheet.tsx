@@ -2,11 +2,11 @@
 
 import { useQuery } from '@tanstack/react-query';
 import dynamic from 'next/dynamic';
-import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { wordsToReplace } from '@/core/item/copy';
 import type { Item } from '@/core/item/item';
+import { Link } from '@/ui/controls/link';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { withSelection } from '@/ui/data/selection';

@@ -1,9 +1,9 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import type { RuleChange } from '@/core/rules/compare';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import { Link } from '@/ui/controls/link';
 import { Failed, Loading } from '@/ui/controls/states';
 import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';

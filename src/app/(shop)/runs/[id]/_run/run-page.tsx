@@ -1,11 +1,11 @@
 'use client';
 
 import { useInfiniteQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useState } from 'react';
 import type { RunChanges, RunItem } from '@/services/changes/undo/find-run-changes';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { ItemCell } from '@/ui/controls/item-cell';
+import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { When } from '@/ui/controls/when';
 import { useAccounts } from '@/ui/data/accounts';

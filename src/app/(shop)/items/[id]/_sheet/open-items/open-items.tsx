@@ -2,8 +2,8 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { Copy, X } from 'lucide-react';
-import Link from 'next/link';
 import type { OpenItem } from '@/services/items/find-open-items';
+import { Link } from '@/ui/controls/link';
 import { api, photoUrl } from '@/ui/data/api';
 
 export const useOpenItemList = (ids: number[]) =>

@@ -1,11 +1,11 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import type { Item, ItemPatch } from '@/core/item/item';
 import type { Json } from '@/core/json';
 import { DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
+import { Link } from '@/ui/controls/link';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { GoalFields, useGoal } from '../../_prices/goal';

@@ -1,10 +1,10 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useMemo } from 'react';
 import { type ItemField, isPatchable } from '@/core/item/item';
+import { Link } from '@/ui/controls/link';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 import { usePageActions } from '@/ui/frame/actions';

@@ -2,10 +2,10 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import dynamic from 'next/dynamic';
-import Link from 'next/link';
 import { parseAsInteger, useQueryState } from 'nuqs';
 import type { AccountPreview } from '@/services/items/preview-item';
 import { Knot } from '@/ui/controls/knot';
+import { Link } from '@/ui/controls/link';
 import { Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { BuyerView } from './buyer-view';

@@ -1,9 +1,9 @@
 'use client';
 
-import Link from 'next/link';
 import { originLabels } from '@/core/listing/fields';
 import type { AccountPreview, PreviewValue } from '@/services/items/preview-item';
 import { DataTable } from '@/ui/controls/data-table';
+import { Link } from '@/ui/controls/link';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 

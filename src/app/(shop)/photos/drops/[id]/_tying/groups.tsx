@@ -1,6 +1,6 @@
-import Link from 'next/link';
 import { useState } from 'react';
 import type { DropView } from '@/services/photos/find-drop';
+import { Link } from '@/ui/controls/link';
 import { Empty } from '@/ui/controls/states';
 import { photoUrl } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';

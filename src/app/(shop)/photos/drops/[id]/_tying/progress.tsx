@@ -1,6 +1,6 @@
-import Link from 'next/link';
 import type { DropView } from '@/services/photos/find-drop';
 import { duration } from '@/ui/controls/format';
+import { Link } from '@/ui/controls/link';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 import { useTask } from '@/ui/data/use-task';
