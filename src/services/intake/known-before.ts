@@ -1,8 +1,9 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { type Scan, spellingsOf } from '../../core/barcode';
+import { skuPattern } from '../../core/item';
 import type { Tx } from '../../db/client';
 import { item, mapping, usedSku } from '../../db/schema';
-import { combinationsWith, isStockNumber } from './known-piece';
+import { combinationsWith } from './known-piece';
 
 type Read = { text: string; scan: Scan };
 
@@ -19,7 +20,7 @@ export type KnownBefore = {
 };
 
 export async function knownBefore(tx: Tx, scans: readonly Read[]): Promise<KnownBefore> {
-  const texts = scans.map((one) => one.text.trim()).filter(isStockNumber);
+  const texts = scans.map((one) => one.text.trim()).filter((text) => skuPattern.test(text));
   const spellings = scans.flatMap(({ scan }) => (scan.is === 'code' ? spellingsOf(scan.code) : []));
   const numbers = new Set<string>();
   const codes = new Set<string>();

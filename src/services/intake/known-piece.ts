@@ -19,7 +19,7 @@ export type KnownPiece = {
  * @returns null where it was never given; a sentence where it was, and nothing can be added to what has it
  */
 export async function pieceOfNumber(db: Executor, sku: string): Promise<KnownPiece | string | null> {
-  if (!isStockNumber(sku)) return null;
+  if (!skuPattern.test(sku)) return null;
   const [given] = await db.select({ sku: usedSku.sku }).from(usedSku).where(eq(usedSku.sku, sku));
   if (!given) return null;
   const [whole] = await db
@@ -33,9 +33,6 @@ export async function pieceOfNumber(db: Executor, sku: string): Promise<KnownPie
   if (whole?.standing === 'active') return `${sku} has variations: scan the number of the one that it is`;
   return `${sku} was put away: bring it back to the inventory, then scan it again`;
 }
-
-/** It may be one, by its signs. */
-export const isStockNumber = (text: string): boolean => skuPattern.test(text);
 
 /** Few items have combinations, and an index tells which. */
 export async function combinationsWith(
