@@ -16,6 +16,7 @@ const services = [
   'labels',
   'intake',
   'consignments',
+  'kits',
   'exporting',
   'importing',
   'gathering',

@@ -5,9 +5,13 @@ import type { RoutedMarket } from '../kit/routes';
 import { categoryOf, taxonomy } from '../kit/taxonomy';
 import type { Data, Look, Problem, Rules, Seller } from '../kit/types';
 import { batchRoutes } from './batches';
+import { contentsOf, partEntries } from './outfits';
 
 const categories = taxonomy({ prefix: 'B', names: 2, traitNames: 1, most: 5, required: () => [] });
-const entries = products('LB').map((one) => ({ ...one, category: categoryOf(categories, one.kind, 2) }));
+const entries = [...products('LB'), ...partEntries].map((one) => ({
+  ...one,
+  category: categoryOf(categories, one.kind, 2),
+}));
 
 const rules: Rules = {
   version: 1,
@@ -49,19 +53,6 @@ const rules: Rules = {
   pacing: { perMinute: 300, newPerDay: 5_000 },
   renewDays: null,
 };
-
-/** What the darkroom outfits are made of, with the spares that some boxes hold. */
-const partsOf = (model: string) =>
-  /^Outfit \d$/.test(model)
-    ? [
-        { name: 'Developing tank', quantity: 1, grams: 420, spare: false, paper: false },
-        { name: 'Tray 18 × 24', quantity: 3, grams: 310, spare: false, paper: false },
-        { name: 'Chemical bottle 1 l', quantity: 2 + Number(model.slice(-1)), grams: 90, spare: false, paper: false },
-        { name: 'Film clip', quantity: 4, grams: 12, spare: false, paper: false },
-        { name: 'Film clip', quantity: 2, grams: 12, spare: true, paper: false },
-        { name: 'Instruction leaflet', quantity: 1, grams: 30, spare: false, paper: true },
-      ]
-    : [];
 
 function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[] {
   const checks = new Checks();
@@ -137,7 +128,7 @@ export const lotbarn: RoutedMarket = {
     });
     app.get('/entries/:id/parts', (c) => {
       const found = entry(c.req.param('id'));
-      return c.json({ parts: found ? partsOf(found.model) : [] });
+      return c.json({ parts: found ? contentsOf(found) : [] });
     });
   },
   paper: {
@@ -145,7 +136,7 @@ export const lotbarn: RoutedMarket = {
     '/entries': 'Catalogue entries by gtin, isbn or name',
     '/entries/{id}/sales': 'Single past sales of an entry',
     '/entries/{id}/offers': 'Present offers of an entry',
-    '/entries/{id}/parts': 'What a set is made of',
+    '/entries/{id}/parts': 'What a set is made of; a part that is a set itself is asked for in turn',
   },
   firstSellers: { grainhouse: {} },
   look: { paper: '#f6f4e8', ink: '#2c2a1a', accent: '#66701f', font: 'Courier New, monospace', wide: true },

@@ -1,3 +1,4 @@
+import type { ContentLine } from '../core/kit';
 import type { CatalogueEntry, Content } from '../core/listing';
 import type { Comparable } from '../core/price';
 import type { AccountExceptions, MarketRules } from '../core/rules';
@@ -168,6 +169,8 @@ export type Connector = {
   /** Single past sales of a product and what is offered now, where it tells them. */
   pastSales?(session: Session, productId: string): Promise<Comparable[]>;
   presentOffers?(session: Session, productId: string): Promise<PresentOffer[]>;
+  /** What a set of its catalogue is made of, where it publishes that; nothing of what is no set. */
+  contents?(session: Session, productId: string): Promise<ContentLine[]>;
   /** How stock is sent to its warehouses, where it has any. */
   inbound?: Inbound;
 };

@@ -5,6 +5,7 @@ import { dropped, small, tied } from '../support/drops';
 import { sendFile } from '../support/files';
 import { newBatch, scan, settingsWith, strangeCode } from '../support/intake';
 import { readyItem } from '../support/items';
+import { newKit, put } from '../support/kits';
 import { askingGathering } from '../support/listed';
 import { accountOf, call } from '../support/stack';
 import { signedIn, signIn } from './steps';
@@ -67,6 +68,8 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
   ];
   const batch = await newBatch({ name: 'Looked at', settings: settingsWith({ grade: 'good', leastNet: 100 }) });
   for (const text of [strangeCode(77_000_001), '12345']) await scan(batch, text, { grade: 'good', asksPrice: true });
+  const kit = await newKit({ name: 'Taken apart and looked at' });
+  await put(kit, { text: '2 x tray\ntray (spare)\nclip' });
   const pages: [string, string][] = [
     ['/', 'Inventory'],
     ['/?stage=ready&priceMin=1000', 'Inventory'],
@@ -99,6 +102,8 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     ['/consignments', 'Consignments'],
     [`/consignments/${await newConsignment({ name: 'Chosen and looked at' })}`, 'Chosen and looked at'],
     [`/consignments/${await halfPacked('Packed and looked at')}`, 'Packed and looked at'],
+    ['/kits', 'Sets'],
+    [`/kits/${kit}`, 'Taken apart and looked at'],
     [`/labels?ids=${ids}`, 'Labels'],
     ['/bring-in', 'Bring in'],
     [`/bring-in?account=${await accountOf('Hallowick')}`, 'Bring in'],

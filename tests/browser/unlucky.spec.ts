@@ -2,6 +2,7 @@ import { expect, type Page, test } from '@playwright/test';
 import { halfPacked, newConsignment } from '../support/consignments';
 import { newBatch, scan } from '../support/intake';
 import { readyItem } from '../support/items';
+import { newKit } from '../support/kits';
 import { call } from '../support/stack';
 import { saved, signedIn } from './steps';
 
@@ -126,6 +127,8 @@ test('on a phone no page moves sideways', async ({ page }) => {
     '/batches',
     `/batches/${batch}`,
     '/consignments',
+    '/kits',
+    `/kits/${await newKit({ name: 'Outfits with a name of some length, taken apart' })}`,
     `/consignments/${await newConsignment({ name: 'With a name of some length, to the warehouses' })}`,
     `/consignments/${await halfPacked('Packed, with a name of some length')}`,
     `/labels?ids=${id}`,

@@ -4,6 +4,7 @@ export * from './file';
 export * from './gather';
 export * from './intake';
 export * from './item';
+export * from './kit';
 export * from './mapping';
 export * from './market';
 export * from './photos';

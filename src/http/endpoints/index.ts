@@ -7,6 +7,7 @@ import { gatheringEndpoints } from './gathering';
 import { importingEndpoints } from './importing';
 import { intakeEndpoints } from './intake';
 import { itemsEndpoints } from './items';
+import { kitsEndpoints } from './kits';
 import { labelsEndpoints } from './labels';
 import { listingsEndpoints } from './listings';
 import { outboxEndpoints } from './outbox';
@@ -36,6 +37,7 @@ export const endpoints = [
   ...labelsEndpoints,
   ...intakeEndpoints,
   ...consignmentsEndpoints,
+  ...kitsEndpoints,
   ...exportingEndpoints,
   ...importingEndpoints,
   ...gatheringEndpoints,

@@ -129,6 +129,23 @@ const salesSchema = z.object({
     }),
   ),
 });
+const partsSchema = z.object({
+  parts: z
+    .array(
+      z.object({
+        entry: z.string().min(1).max(60),
+        name: z.string().max(500),
+        finish: z.string().max(60),
+        quantity: z.number().int().min(1).max(100_000),
+        grams: z.number().int().min(0).nullable(),
+        spare: z.boolean(),
+        paper: z.boolean(),
+        box: z.boolean(),
+        set: z.boolean(),
+      }),
+    )
+    .max(20_000),
+});
 const offersSchema = z.object({
   offers: z.array(z.object({ cents: z.number().int(), quantity: z.number().int(), condition: z.string() })),
 });
@@ -148,6 +165,15 @@ export const lotbarn: Connector = {
     const path = `/entries/${encodeURIComponent(productId)}/sales`;
     const { sales } = salesSchema.parse(await session.send({ method: 'GET', path }));
     return sales.map(({ cents, ...one }) => ({ ...one, price: cents, source: manner.name }));
+  },
+  async contents(session, productId) {
+    const path = `/entries/${encodeURIComponent(productId)}/parts`;
+    const { parts } = partsSchema.parse(await session.send({ method: 'GET', path }));
+    return parts.map(({ spare, paper, box, set, ...one }) => ({
+      ...one,
+      kind: spare ? ('spare' as const) : paper ? ('paper' as const) : box ? ('box' as const) : ('part' as const),
+      isSet: set,
+    }));
   },
   async presentOffers(session, productId) {
     const path = `/entries/${encodeURIComponent(productId)}/offers`;

@@ -33,17 +33,26 @@ export async function lineOffers(lineId: number): Promise<z.infer<typeof lineOff
   if (!line) throw new NettingError('not-found', 'There is no such line');
   if (line.itemId === null) return { offers: [], silent: [] };
   const item = await loadItem(database(), line.itemId);
-  const byMarket = new Map((await accountsAtHand()).map((one) => [one.row.market, one]));
+  const accounts = await accountsAtHand();
+  const byMarket = new Map(accounts.map((one) => [one.row.market, one]));
+  // What was recognised a moment ago is told by the line, before it is kept for all such things.
+  const [only, ...others] = line.found;
+  const told = new Map(
+    (only && others.length === 0 ? only.records : []).map(({ accountId, id }) => [
+      accounts.find((one) => one.id === accountId)?.row.market,
+      id,
+    ]),
+  );
   const silent: string[] = [];
   const found = await Promise.all(
     [...byMarket.values()].map(async (account) => {
       const connector = connectorOf(account.row.market);
       const { rules } = account.compiled;
-      const product = productOf(account.products, item);
-      if (!connector.presentOffers || !product) return [];
+      const product = productOf(account.products, item)?.id ?? told.get(account.row.market);
+      if (!connector.presentOffers || product === undefined) return [];
       try {
         const session = sessionFor(account.row, rules.pacing.perMinute);
-        const offers = await connector.presentOffers(session, product.id);
+        const offers = await connector.presentOffers(session, product);
         return offers.flatMap(({ price, delivery = 0, quantity, condition, ships = '' }) => {
           const [own, besides] = [price, delivery].map((amount) => homeAmount(amount, rules.currency, account.rate));
           if (own === null || own === undefined || besides === null || besides === undefined) return [];

@@ -64,6 +64,8 @@ let exported = 0;
 let imported = 0;
 let gathered = 0;
 let batch = 0;
+let kit = 0;
+const firstLot = async () => (await call<{ lots: { id: number }[] }>('GET', `/kits/${kit}/lots`)).body.lots[0]?.id ?? 0;
 let consignment = 0;
 let plan = '';
 let shipment: number | undefined;
@@ -762,6 +764,23 @@ const cases: Record<string, Case> = {
   },
   'GET /intake-presets': () => get('/intake-presets'),
   'DELETE /intake-presets/{id}': () => call('DELETE', `/intake-presets/${preset}`),
+  // Sets that are broken up
+  'POST /kits': async () => {
+    const made = await call<{ id: number }>('POST', '/kits', { name: `${unique} taken apart`, totalCost: 1_000 });
+    kit = made.body.id;
+    return made;
+  },
+  'GET /kits': () => get('/kits?limit=5'),
+  'GET /kits/accounts': () => get('/kits/accounts'),
+  'GET /kits/{id}': () => get(`/kits/${kit}`),
+  'PATCH /kits/{id}': () => call('PATCH', `/kits/${kit}`, { baseVersion: 1, supplier: unique }),
+  'POST /kits/{id}/contents': () =>
+    post(`/kits/${kit}/contents`, { from: { is: 'text', text: '2 x tray\ntray (spare)' }, times: 2, with: ['spare'] }),
+  'GET /kits/{id}/lots': () => get(`/kits/${kit}/lots?limit=5`),
+  'PATCH /kits/{id}/lots': async () =>
+    call('PATCH', `/kits/${kit}/lots`, { lots: [{ id: await firstLot(), baseVersion: 1, set: { price: 450 } }] }),
+  'POST /kits/{id}/apart': async () => post(`/kits/${kit}/apart`, { lot: await firstLot(), at: 1 }),
+  'POST /kits/{id}/stock': () => post(`/kits/${kit}/stock`, {}),
   // Consignments
   'POST /consignments': async () => {
     consignment = await newConsignment({ name: `${unique} sent in` });

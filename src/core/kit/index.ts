@@ -1,0 +1,5 @@
+export * from './contents';
+export * from './expand';
+export * from './join';
+export * from './read-contents';
+export * from './totals';

@@ -1,0 +1,43 @@
+import type { Parts } from './contents';
+
+/** Equal are pieces of the same entry, finish and condition; without an entry those of the same name. */
+export const partsKey = ({ entry, name, finish, condition }: Pick<Parts, 'entry' | 'name' | 'finish' | 'condition'>) =>
+  JSON.stringify([entry, entry ? '' : name.trim().toLowerCase(), finish.trim().toLowerCase(), condition]);
+
+/** Equal parts become one, in the order in which the first of each came; it keeps where all of them are from. */
+export function joinParts(all: readonly Parts[]): Parts[] {
+  const joined = new Map<string, Parts>();
+  for (const one of all) {
+    const key = partsKey(one);
+    const before = joined.get(key);
+    joined.set(
+      key,
+      before
+        ? {
+            ...before,
+            quantity: before.quantity + one.quantity,
+            grams: before.grams ?? one.grams,
+            from: [...before.from, ...one.from],
+          }
+        : one,
+    );
+  }
+  return [...joined.values()];
+}
+
+/**
+ * Takes one of the joined apart again: the pieces of one source on their own.
+ * @param at which of its sources
+ * @returns what stays and what is taken out; null where there is nothing to take apart
+ */
+export function takeApart<T extends Parts>(joined: T, at: number): { stays: T; out: T } | null {
+  const source = joined.from[at];
+  if (!source || joined.from.length < 2) return null;
+  const quantity = Math.min(source.quantity, joined.quantity);
+  const stays = {
+    ...joined,
+    quantity: joined.quantity - quantity,
+    from: joined.from.filter((_, index) => index !== at),
+  };
+  return { stays, out: { ...joined, quantity, from: [source] } };
+}
