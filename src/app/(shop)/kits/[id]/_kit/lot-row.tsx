@@ -7,9 +7,10 @@ import { Link } from '@/ui/controls/link';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 import { LotCell } from './lot-cell';
-import { lotColumns } from './lots-table';
 import type { LotChange } from './use-lots';
 
+/** Widths of the columns, for the heads as well. */
+export const lotColumns = 'minmax(220px,2fr) 90px 80px 100px 90px 120px minmax(140px,1fr) 150px';
 const stateWords = { open: 'open', later: 'kept for later', out: 'taken out' } as const;
 const pieces = /^\d{1,7}$/;
 

@@ -3,11 +3,10 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, useCallback, useRef } from 'react';
 import type { LotView } from '@/services/kits/find-kit';
-import { LotRow } from './lot-row';
+import { LotRow, lotColumns } from './lot-row';
 import type { LotChange } from './use-lots';
 
 const rowHeight = 36;
-export const lotColumns = 'minmax(220px,2fr) 90px 80px 100px 90px 120px minmax(140px,1fr) 150px';
 const heads = ['Lot', 'Finish', 'Pieces', 'Price', 'Value', 'Place', 'Comment for buyers', 'State'];
 
 type Props = {
