@@ -29,7 +29,7 @@ test('the sign-in page', async ({ page }) => {
 test('every page behind the sign-in, by day and by night', async ({ page }) => {
   test.setTimeout(900_000);
   const broke: string[] = [];
-  page.on('pageerror', (error) => broke.push(`${page.url()}: ${error.message}`));
+  page.context().on('weberror', (one) => broke.push(`${one.page()?.url()}: ${one.error().message}`));
   // Rows are alike: a low window shows as many of them as are needed.
   await page.setViewportSize({ width: 1280, height: 420 });
   await signIn(page);
@@ -149,6 +149,7 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     for (const next of all) await next(tab);
   };
   await Promise.all([lane(page), lane(second)]);
+  expect(broke).toEqual([]);
 });
 
 test('the launcher and the list of shortcuts', async ({ page }) => {
