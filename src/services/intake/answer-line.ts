@@ -10,11 +10,11 @@ import { commitItems } from '../changes/commit/commit-items';
 import { numbering } from '../changes/commit/free-sku';
 import { allCommitted } from '../changes/commit/refusal-error';
 import { loadAccounts } from '../records/accounts/load-accounts';
+import { stillAsAsked } from '../records/accounts/settled';
 import { fillFrom } from './fill-from';
 import type { AnswerAct } from './intake-act';
 import { knownBefore } from './known-before';
 import { countPieces, recordLine } from './record-line';
-import { stillAsAsked } from './settled';
 
 /** What was asked of a line is answered: its grade, its price, its date, what it is. */
 export async function answerLine(

@@ -1,5 +1,6 @@
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import { needsSales, priceByRule } from '../../core/batch';
+import { productKeys } from '../../core/listing';
 import { statisticsOf } from '../../core/price';
 import { database, transaction } from '../../db/client';
 import { type BatchLineRow, batchLine, type LineFound, type LineSales } from '../../db/schema';
@@ -53,6 +54,7 @@ export async function lookUpLine(id: number, urgent: boolean): Promise<void> {
   const accounts = await accountsAtHand();
   const actor: Actor = { id: 'intake', name: line.byName };
   if (line.finding !== 'looking') {
+    await keepLeft(actor, line, accounts);
     await keepSales(actor, line, accounts);
     return finish(line, true);
   }
@@ -144,10 +146,19 @@ async function keepFound(
   });
 }
 
+/** The entry that was taken over, where a process ended before it was kept. */
+async function keepLeft(actor: Actor, line: BatchLineRow, accounts: readonly LoadedAccount[]): Promise<void> {
+  const [only, ...others] = line.found;
+  if (line.finding !== 'found' || !only || others.length > 0 || line.itemId === null) return;
+  const [item] = await loadItems(database(), [line.itemId]);
+  const key = item ? (productKeys(item)[0] ?? null) : null;
+  await keepRecords(actor, { only, key }, accounts, keepProducts);
+}
+
 /** The entry on each marketplace, where it was not known for such things before. */
 async function keepRecords(
   actor: Actor,
-  { only, key }: Found,
+  { only, key }: { only: Pick<LookedUp, 'records'>; key: string | null },
   accounts: readonly LoadedAccount[],
   keep: typeof keepProducts,
 ): Promise<void> {

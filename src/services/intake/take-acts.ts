@@ -5,12 +5,12 @@ import { database, transaction } from '../../db/client';
 import { batchLine } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { printWaiting } from '../labels/print-waiting';
+import { settled } from '../records/accounts/settled';
 import { loadBatch } from '../records/batches/load-batch';
 import { answerLine } from './answer-line';
 import { type IntakeAct, intakeActSchema, type ScanAct } from './intake-act';
 import { type LineView, lineViewSchema, viewsOf } from './line-view';
 import { lookUpNow, lookUpSoon } from './look-up-lines';
-import { settled } from './settled';
 import { type TakenScan, takeScans } from './take-scans';
 import { undoLine } from './undo-line';
 
@@ -102,5 +102,3 @@ async function carryOut(actor: Actor, batchId: number, act: Exclude<IntakeAct, S
     return [line.id];
   });
 }
-
-/** One line for each code that arrived together. */

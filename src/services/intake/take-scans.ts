@@ -7,12 +7,12 @@ import type { Actor } from '../access/actor';
 import { numbering } from '../changes/commit/free-sku';
 import { accountsAtHand } from '../records/accounts/accounts-at-hand';
 import type { LoadedAccount } from '../records/accounts/load-accounts';
+import { settled, stillAsAsked } from '../records/accounts/settled';
 import { loadBatch } from '../records/batches/load-batch';
 import { madeKey } from '../records/items/made-key';
 import type { ScanAct } from './intake-act';
 import { knownBefore } from './known-before';
 import { countPieces, recordLine, type ShopNow } from './record-line';
-import { settled, stillAsAsked } from './settled';
 
 const mostLines = 5_000;
 /** So many scans that follow each other share a transaction: no lock in it is held for half a second. */

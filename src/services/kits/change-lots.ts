@@ -41,7 +41,7 @@ export async function changeLots(
 ): Promise<z.infer<typeof changedLotsSchema>> {
   return transaction(async (tx) => {
     refuseClosed(await loadKit(tx, id, true));
-    const there = new Map((await lotsOf(tx, id)).map((lot) => [lot.id, lot]));
+    const there = new Map((await lotsOf(tx, id, { ids: lots.map((one) => one.id) })).map((lot) => [lot.id, lot]));
     const done: z.infer<typeof changedLotsSchema> = { changed: [], refused: [] };
     for (const { id: lotId, baseVersion, set } of lots) {
       const lot = there.get(lotId);
@@ -78,8 +78,8 @@ export async function takeLotApart(
 ): Promise<{ lot: number }> {
   return transaction(async (tx) => {
     refuseClosed(await loadKit(tx, id, true));
-    const lot = (await lotsOf(tx, id, lotId - 1, 1))[0];
-    if (lot?.id !== lotId) throw new NettingError('not-found', 'There is no such lot here');
+    const [lot] = await lotsOf(tx, id, { ids: [lotId] });
+    if (!lot) throw new NettingError('not-found', 'There is no such lot here');
     if (lot.state === 'done') throw new NettingError('too-late', 'It is in stock already');
     const apart = takeApart(lot, at);
     if (!apart) throw new NettingError('invalid', 'Nothing was joined into this lot', { field: 'at' });

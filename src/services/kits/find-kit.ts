@@ -1,4 +1,4 @@
-import { and, asc, eq, gt } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { conditionIds } from '../../core/item/condition';
 import { lotStates, sourceSchema, totalsOf, totalsSchema } from '../../core/kit';
@@ -48,15 +48,17 @@ export const findLotsSchema = z
   })
   .strict();
 
-/** A lot with the item that it has become; one whose item was taken back is open again. */
-export async function lotsOf(db: Executor, kitId: number, after = 0, limit?: number) {
+/** Lots with the item that each has become, all of them or some; one whose item was taken back is open again. */
+export async function lotsOf(db: Executor, kitId: number, only?: { after: number; limit: number } | { ids: number[] }) {
   const query = db
     .select({ lot: kitLot, sku: item.sku, standing: item.standing })
     .from(kitLot)
     .leftJoin(item, eq(item.id, kitLot.itemId))
-    .where(and(eq(kitLot.kitId, kitId), gt(kitLot.id, after)))
+    .where(
+      and(eq(kitLot.kitId, kitId), only && ('ids' in only ? inArray(kitLot.id, only.ids) : gt(kitLot.id, only.after))),
+    )
     .orderBy(asc(kitLot.id));
-  const rows = await (limit === undefined ? query : query.limit(limit));
+  const rows = await (only && 'limit' in only ? query.limit(only.limit) : query);
   return rows.map(({ lot, sku, standing }): KitLotRow & { sku: string | null } => {
     const isThere = lot.state === 'done' && standing !== 'deleted' && standing !== null;
     return isThere || lot.state !== 'done' ? { ...lot, sku } : { ...lot, state: 'open', itemId: null, sku: null };
@@ -78,7 +80,7 @@ export async function findLots(
 ): Promise<{ lots: LotView[]; next: number | null }> {
   const db = database();
   await loadKit(db, id);
-  const rows = await lotsOf(db, id, after, limit);
+  const rows = await lotsOf(db, id, { after, limit });
   const lots = rows.map(
     ({ kitId: _kit, itemId, sku, ...lot }): LotView => ({
       ...lot,

@@ -1,9 +1,20 @@
 import { randomUUID } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import { closeDatabase, database } from '../../../src/db/client';
-import { act, batchOf, bookCode, linesOf, newBatch, scan, scanOf, strangeCode, whole } from '../../support/intake';
+import {
+  act,
+  batchOf,
+  bookCode,
+  linesOf,
+  newBatch,
+  scan,
+  scanOf,
+  settled,
+  strangeCode,
+  whole,
+} from '../../support/intake';
 import { readyItem, sheet } from '../../support/items';
-import { call } from '../../support/stack';
+import { call, until } from '../../support/stack';
 
 afterAll(closeDatabase);
 
@@ -65,6 +76,24 @@ test('the number of what was put away, or of something with variations, makes no
   });
   const one = await scan(batch, variations[0]?.sku ?? '', { quantity: 3 });
   expect(one).toMatchObject({ kind: 'stock', said: expect.stringContaining('2 + 3 = 5') });
+});
+
+test('what was recognised is kept for all such things, also where a process ended before that', async () => {
+  const batch = await newBatch();
+  const line = await scan(batch, book());
+  await whole(batch, line.id);
+  await settled(batch);
+  const known = async () => {
+    const [rows] = await database().execute(
+      sql`select count(*) as n from mapping where kind = 'product' and source = ${`code:${line.code}`}`,
+    );
+    return Number((rows as unknown as { n: number }[])[0]?.n); // as MariaDB answers a count
+  };
+  expect(await known()).toBeGreaterThan(0);
+  // As a process leaves it that is killed in between: recognised, complete for the hand, due again.
+  await database().execute(sql`delete from mapping where kind = 'product' and source = ${`code:${line.code}`}`);
+  await database().execute(sql`update batch_line set look_at = utc_timestamp(3) where id = ${line.id}`);
+  await until(known, (rows) => rows > 0, 60_000);
 });
 
 test('a code that nobody knows is recorded all the same, and waits to be written', async () => {

@@ -1,5 +1,5 @@
-import { isDuplicate, type Tx } from '../../db/client';
-import { asOfNow, type LoadedAccount } from '../records/accounts/load-accounts';
+import { isDuplicate, type Tx } from '../../../db/client';
+import { asOfNow, type LoadedAccount } from './load-accounts';
 
 const mostTries = 5;
 
