@@ -22,6 +22,7 @@ import { manyItems } from './many';
 import { control } from './marketplaces';
 import { photograph } from './photos';
 import { progressLine, progressOver, timeLeft } from './progress';
+import { setUpSets } from './sets';
 import { connectAccounts, ownerActor, setUpPacking } from './shop';
 
 const say = (text: string) => console.log(text);
@@ -279,6 +280,7 @@ if (!(await db.select({ id: item.id }).from(item).where(eq(item.sku, 'GH-0001'))
   await addCustomFields();
   await setUpIntake(actor);
   await setUpConsignment(actor);
+  await setUpSets(actor);
   await addStrapToMeasure(actor, 'GH-0004');
 }
 progressOver();

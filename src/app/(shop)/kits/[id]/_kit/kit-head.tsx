@@ -61,7 +61,7 @@ export function KitHead({ kit, add }: { kit: KitView; add: () => void }) {
         <label className="flex items-center gap-2 text-[12px] whitespace-nowrap">
           Cost shared
           <select
-            className="select select-xs"
+            className="select select-xs w-28 text-[12px]"
             value={kit.shareBy}
             disabled={!isOpen || change.busy}
             onChange={(event) => void change.run({ shareBy: event.target.value as KitView['shareBy'] })} // one of the options below

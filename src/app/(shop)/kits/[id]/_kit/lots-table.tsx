@@ -55,7 +55,7 @@ export function LotsTable({ kitId, lots, isOpen, write }: Props) {
           style={{ gridTemplateColumns: lotColumns }}
         >
           {heads.map((head) => (
-            <span key={head} role="columnheader" className={/Pieces|Price|Value/.test(head) ? 'text-right' : ''}>
+            <span key={head} role="columnheader" className={/Pieces|Price|Value/.test(head) ? 'pr-2 text-right' : ''}>
               {head}
             </span>
           ))}
