@@ -24,6 +24,7 @@ export async function setUpSets(actor: Actor): Promise<void> {
     with: ['spare'],
     opensSets: true,
     condition: 'good',
+    meant: 'add',
   });
   const { lots } = await findLots(id, { after: 0, limit: 16 });
   await changeLots(id, {

@@ -1,14 +1,15 @@
 import { Checks, dataOf, limitFor, listOf, numberOf, textOf } from '../kit/checks';
 import { feeFrom } from '../kit/fees';
-import { findProducts, pastSales, presentOffers, products } from '../kit/products';
+import { findProducts, type Product, pastSales, presentOffers, products } from '../kit/products';
 import type { RoutedMarket } from '../kit/routes';
 import { categoryOf, taxonomy } from '../kit/taxonomy';
 import type { Data, Look, Problem, Rules, Seller } from '../kit/types';
 import { batchRoutes } from './batches';
-import { contentsOf, partEntries } from './outfits';
+import { contentsOf, formerNumbers, inFinishes, partEntries } from './outfits';
 
 const categories = taxonomy({ prefix: 'B', names: 2, traitNames: 1, most: 5, required: () => [] });
-const entries = [...products('LB'), ...partEntries].map((one) => ({
+type Entry = Product & { finishes?: string[] };
+const entries = [...products('LB'), ...partEntries].map((one: Entry) => ({
   ...one,
   category: categoryOf(categories, one.kind, 2),
 }));
@@ -111,7 +112,11 @@ export const lotbarn: RoutedMarket = {
     const entry = (id: string) => entries.find((one) => one.id === id);
     const conditions = () => tools.world.rules(tools.market).conditions.map((one) => one.id);
     app.get('/entries', (c) => {
-      const { gtin, isbn, name } = c.req.query();
+      const { gtin, isbn, name, ids } = c.req.query();
+      if (ids !== undefined) {
+        const wanted = new Set(ids.split(',').slice(0, 200));
+        return c.json({ products: entries.filter((one) => wanted.has(one.id)) });
+      }
       return c.json({ products: findProducts(entries, { gtin, isbn, name }).slice(0, 20) });
     });
     app.get('/entries/:id', (c) => {
@@ -120,12 +125,13 @@ export const lotbarn: RoutedMarket = {
     });
     app.get('/entries/:id/sales', (c) => {
       const found = entry(c.req.param('id'));
-      return c.json({ sales: found ? pastSales(found, tools.world.now(), conditions()) : [] });
+      return c.json({ sales: found ? inFinishes(pastSales(found, tools.world.now(), conditions()), found) : [] });
     });
     app.get('/entries/:id/offers', (c) => {
       const found = entry(c.req.param('id'));
-      return c.json({ offers: found ? presentOffers(found, conditions()) : [] });
+      return c.json({ offers: found ? inFinishes(presentOffers(found, conditions()), found) : [] });
     });
+    app.get('/renumbered', (c) => c.json({ renumbered: formerNumbers }));
     app.get('/entries/:id/parts', (c) => {
       const found = entry(c.req.param('id'));
       return c.json({ parts: found ? contentsOf(found) : [] });
@@ -133,7 +139,8 @@ export const lotbarn: RoutedMarket = {
   },
   paper: {
     '/batches': 'Lines of add, change and remove',
-    '/entries': 'Catalogue entries by gtin, isbn or name',
+    '/entries': 'Catalogue entries by gtin, isbn or name, or up to 200 by their ids, separated by commas',
+    '/renumbered': 'Numbers that entries had once, and those that they have now',
     '/entries/{id}/sales': 'Single past sales of an entry',
     '/entries/{id}/offers': 'Present offers of an entry',
     '/entries/{id}/parts': 'What a set is made of; a part that is a set itself is asked for in turn',

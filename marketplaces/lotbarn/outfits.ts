@@ -61,11 +61,22 @@ export type ContentsLine = {
   finish: string;
   quantity: number;
   grams: number;
+  /** What kind of thing it is. */
+  sort: string;
   spare: boolean;
   paper: boolean;
   box: boolean;
   /** It has contents of its own. */
   set: boolean;
+};
+
+const sorts: Record<string, string> = {
+  tank: 'Tanks',
+  trays: 'Trays and bottles',
+  enlarger: 'Enlarger parts',
+  safelight: 'Safelights',
+  manual: 'Papers',
+  outfit: 'Sets',
 };
 
 const lineOf = (entry: Entry, finish: string, quantity: number, more: Partial<ContentsLine> = {}): ContentsLine => ({
@@ -74,6 +85,7 @@ const lineOf = (entry: Entry, finish: string, quantity: number, more: Partial<Co
   finish,
   quantity,
   grams: entry.grams,
+  sort: sorts[entry.kind] ?? '',
   spare: false,
   paper: entry.kind === 'manual',
   box: false,
@@ -98,3 +110,18 @@ export function contentsOf({ model }: Pick<Product, 'model'>): ContentsLine[] {
     .map((entry) => lineOf(entry, entry.finishes[0] ?? 'plain', 1 + (size % 2), { spare: true }));
   return [...regular, ...spares];
 }
+
+/** Numbers that entries had once, and those that they have now. */
+export const formerNumbers = [
+  ['LB2031', 'LB4031'],
+  ['LB2032', 'LB4032'],
+  ...partEntries.slice(0, 12).map(({ id }) => [id.replace('LB9', 'LB7'), id] as const),
+].map(([was, now]) => ({ was, now }));
+
+type Told = { condition: string };
+
+/** Sales and offers of what is made in several finishes say in which: by turns, the same each time. */
+export const inFinishes = <T extends Told>(all: T[], entry: { finishes?: string[] }): (T & { finish?: string })[] => {
+  const { finishes } = entry;
+  return finishes ? all.map((one, index) => ({ ...one, finish: finishes[index % finishes.length] })) : all;
+};

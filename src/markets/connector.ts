@@ -91,6 +91,9 @@ export type Sending = {
   before?: Content;
 };
 
+/** An entry of a catalogue, as far as it is needed to name a thing. */
+export type CatalogueThing = { id: string; name: string; grams: number | null };
+
 export type ProductQuery = { gtin: string } | { isbn: string } | { name: string };
 
 /** What somebody offers of a product now; minor units of the marketplace's currency. */
@@ -98,6 +101,8 @@ export type PresentOffer = {
   price: number;
   quantity: number;
   condition: string;
+  /** Colour or finish, where they tell it. */
+  finish?: string;
   /** Who sends it, and what the buyer pays for that besides, where they tell it. */
   ships?: string;
   delivery?: number;
@@ -171,6 +176,10 @@ export type Connector = {
   presentOffers?(session: Session, productId: string): Promise<PresentOffer[]>;
   /** What a set of its catalogue is made of, where it publishes that; nothing of what is no set. */
   contents?(session: Session, productId: string): Promise<ContentLine[]>;
+  /** Numbers that entries of its catalogue had once, and those that they have now. */
+  formerNumbers?(session: Session): Promise<Map<string, string>>;
+  /** Entries by their numbers; those that there are none of are left out. */
+  entries?(session: Session, ids: readonly string[]): Promise<CatalogueThing[]>;
   /** How stock is sent to its warehouses, where it has any. */
   inbound?: Inbound;
 };

@@ -14,6 +14,7 @@ export const movementReasons = [
   'received',
   'lost',
   'undo',
+  'with-set',
 ] as const;
 export type MovementReason = (typeof movementReasons)[number];
 
@@ -32,6 +33,7 @@ export const movementWords: Record<MovementReason, string> = {
   received: 'Arrived at a warehouse',
   lost: 'Lost on the way',
   undo: 'Change taken back',
+  'with-set': 'One stock with a whole set',
 };
 
 /** Reasons that a person may give when adding or taking away by hand. */

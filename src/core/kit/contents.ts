@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { conditionIds } from '../item/condition';
+import { type ConditionGrade, conditionIds } from '../item/condition';
 
 export const contentKinds = ['part', 'spare', 'paper', 'box'] as const;
 /** What a line of a contents list is: a part, a spare that the box holds besides, paper, or the box itself. */
@@ -16,9 +16,21 @@ export type ContentLine = {
   quantity: number;
   /** Of one piece; null where nobody tells. */
   grams: number | null;
+  /** What kind of thing it is, in the catalogue's words; empty where nobody tells. */
+  sort: string;
   kind: ContentKind;
   /** It is a set of its own, with contents under its entry. */
   isSet: boolean;
+  /** Of a list that tells more than what a set holds. */
+  said?: LotSaid;
+};
+
+/** What a list says of a line besides: minor units a piece. */
+export type LotSaid = {
+  condition: ConditionGrade | null;
+  price: number | null;
+  place: string;
+  comment: string;
 };
 
 /** More pieces or lots than this are no set that a person breaks up. */
@@ -43,6 +55,7 @@ export const partsSchema = z.object({
   condition: z.enum(conditionIds).nullable(),
   quantity: z.number().int(),
   grams: z.number().int().nullable(),
+  sort: z.string(),
   from: z.array(sourceSchema),
 });
-export type Parts = z.infer<typeof partsSchema>;
+export type Parts = z.infer<typeof partsSchema> & { said?: LotSaid };

@@ -40,9 +40,20 @@ export function expandContents(
       }
       pieces += quantity;
       if (pieces > mostPieces || all.length >= mostLots) throw tooMany();
-      const { entry, name, finish, grams, kind } = line;
+      const { entry, name, finish, grams, sort, kind } = line;
       const from = [{ within: within.map((one) => one.name), name, kind, quantity }];
-      all.push({ entry, name, finish, condition: opening.condition, quantity, grams, from });
+      const condition = line.said?.condition ?? opening.condition;
+      all.push({
+        entry,
+        name,
+        finish,
+        condition,
+        quantity,
+        grams,
+        sort,
+        from,
+        ...(line.said ? { said: line.said } : {}),
+      });
     }
   };
   open([set], opening.times);

@@ -17,6 +17,7 @@ export function joinParts(all: readonly Parts[]): Parts[] {
             ...before,
             quantity: before.quantity + one.quantity,
             grams: before.grams ?? one.grams,
+            ...((before.said ?? one.said) ? { said: before.said ?? one.said } : {}),
             from: [...before.from, ...one.from],
           }
         : one,
@@ -40,4 +41,26 @@ export function takeApart<T extends Parts>(joined: T, at: number): { stays: T; o
     from: joined.from.filter((_, index) => index !== at),
   };
   return { stays, out: { ...joined, quantity, from: [source] } };
+}
+
+/**
+ * Sets some pieces of a lot apart, the last ones that came in, with where they are from.
+ * @param pieces how many, below the lot's number
+ * @returns null where there are not so many, or none would stay
+ */
+export function setApart<T extends Parts>(lot: T, pieces: number): { stays: T; out: T } | null {
+  if (pieces < 1 || pieces >= lot.quantity) return null;
+  const stays: Parts['from'] = [];
+  const out: Parts['from'] = [];
+  let left = pieces;
+  for (const source of [...lot.from].reverse()) {
+    const some = Math.min(left, source.quantity);
+    left -= some;
+    if (some > 0) out.unshift({ ...source, quantity: some });
+    if (some < source.quantity) stays.unshift({ ...source, quantity: source.quantity - some });
+  }
+  return {
+    stays: { ...lot, quantity: lot.quantity - pieces, from: stays },
+    out: { ...lot, quantity: pieces, from: out },
+  };
 }

@@ -1,5 +1,4 @@
 import fc from 'fast-check';
-import { shareCost } from '../batch';
 import {
   type ContentLine,
   contentKinds,
@@ -9,6 +8,8 @@ import {
   type Parts,
   partsKey,
   readContents,
+  setApart,
+  shareLots,
   takeApart,
   totalsOf,
 } from '.';
@@ -19,6 +20,7 @@ const line = (some: Partial<ContentLine>): ContentLine => ({
   finish: '',
   quantity: 1,
   grams: null,
+  sort: '',
   kind: 'part',
   isSet: false,
   ...some,
@@ -32,6 +34,7 @@ const parts = fc.record({
   condition: fc.constantFrom('good' as const, null),
   quantity: fc.integer({ min: 1, max: 50 }),
   grams: fc.option(fc.integer({ min: 1, max: 900 })),
+  sort: fc.constant(''),
 });
 const manyParts = fc.array(
   parts.map(
@@ -63,6 +66,22 @@ test('joined and taken apart again, contents have the same pieces of each kind',
         for (const one of lots) expect(one.from.reduce((sum, source) => sum + source.quantity, 0)).toBe(one.quantity);
       }
       expect(pieces(joinParts(lots))).toEqual(pieces(all));
+    }),
+  );
+});
+
+test('pieces that are set apart are as many as before, with where they are from', () => {
+  fc.assert(
+    fc.property(manyParts, fc.integer({ min: 0, max: 60 }), (all, some) => {
+      for (const lot of joinParts(all)) {
+        const apart = setApart(lot, some);
+        expect(apart === null).toBe(some < 1 || some >= lot.quantity);
+        if (!apart) continue;
+        expect(apart.out.quantity).toBe(some);
+        expect(pieces([apart.stays, apart.out])).toEqual(pieces([lot]));
+        for (const one of [apart.stays, apart.out])
+          expect(one.from.reduce((sum, source) => sum + source.quantity, 0)).toBe(one.quantity);
+      }
     }),
   );
 });
@@ -141,10 +160,11 @@ test('totals count what was not taken out; shared over the lots the cost adds up
     out: 1,
     done: 1,
   });
-  const shares = shareCost(
-    10_001,
-    lots.map((one) => ({ units: one.quantity, weightGrams: one.grams, price: one.price, byHand: null })),
-    'price',
-  );
-  expect(shares?.reduce((sum, one) => sum + one, 0)).toBe(10_001);
+  const numbered = lots.map((lot, id) => ({ ...lot, id }));
+  for (const shareBy of ['price', 'weight', 'number'] as const) {
+    const shares = shareLots({ totalCost: 10_001, shareBy }, numbered);
+    expect([...shares.values()].reduce((sum, one) => sum + one, 0)).toBe(10_001);
+    expect(shares.has(2)).toBe(false);
+  }
+  expect(shareLots({ totalCost: null, shareBy: 'price' }, numbered).size).toBe(0);
 });

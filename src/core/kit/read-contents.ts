@@ -3,7 +3,8 @@ import type { ContentKind, ContentLine } from './contents';
 /** A line that cannot be meant, by its number from 1. */
 export type ContentsFault = { line: number; text: string; why: string };
 
-const mostOfOne = 100_000;
+/** More of one thing lie in no set. */
+export const mostOfOne = 100_000;
 const before = /^(\d[\d.,  ]*)\s*(?:x|×|pcs\.?|pieces)\s+(.+)$/iu;
 const behind = /^(.+?)\s*(?:[x×]\s*(\d[\d.,]*)|\((\d[\d.,]*)\))$/iu;
 const vague = /^(about|around|circa|ca\.?|some|several|a few|many|roughly|~)\s/iu;
@@ -42,8 +43,11 @@ function readLine(said: string): ContentLine | string {
   if (quantity === null)
     return `“${digits}” is not a whole number of pieces from 1 to ${mostOfOne.toLocaleString('en')}`;
   if (!name) return 'What it is, is missing';
-  return { entry: '', name: name.slice(0, 200), finish: '', quantity, grams: null, kind, isSet: false };
+  return { entry: '', name: name.slice(0, 200), finish: '', quantity, grams: null, sort: '', kind, isSet: false };
 }
+
+/** A number of pieces as it is written in a cell; null where it is vague or none. */
+export const piecesSaid = (text: string): number | null => (vague.test(`${text} `) ? null : whole(text));
 
 function whole(digits: string): number | null {
   const value = /^\d{1,3}([,.\s]\d{3})+$/.test(digits.trim())

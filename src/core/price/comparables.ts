@@ -7,6 +7,8 @@ export const comparableSchema = z.object({
   /** Day of the sale, YYYY-MM-DD. */
   date: z.string(),
   condition: z.string().optional(),
+  /** Colour or finish, where they tell it. */
+  finish: z.string().optional(),
   /** How long it stood before it went. */
   daysOnSale: z.number().nullable().optional(),
   source: z.string().optional(),

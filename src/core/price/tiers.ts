@@ -13,3 +13,19 @@ export function readTier(line: string, currency: string): Tier | null {
 /** The way back: `10: 4.50`. */
 export const writeTier = ({ pieces, price }: Tier, currency: string): string =>
   `${pieces}: ${amountToText(price, currency)}`;
+
+/**
+ * Why quantity tiers do not fit each other or the price of one, in words; null where they do: each takes more pieces at a
+ * lower price than the one before.
+ */
+export function tierFault(lines: readonly string[], price: number | null, currency: string): string | null {
+  let before: Tier = { pieces: 1, price: price ?? Number.POSITIVE_INFINITY };
+  for (const line of lines) {
+    const tier = readTier(line, currency);
+    if (!tier) return `“${line}” is no tier: write it as in 10: 4.50`;
+    if (tier.pieces <= before.pieces) return `“${line}”: each tier takes more pieces than the one before`;
+    if (tier.price >= before.price) return `“${line}”: each tier costs less a piece than the one before`;
+    before = tier;
+  }
+  return null;
+}

@@ -81,6 +81,8 @@ export const taskKinds = [
   'gather',
   'photos',
   'look',
+  'pricing',
+  'lots',
 ] as const;
 export const taskStates = ['waiting', 'running', 'done', 'failed', 'stopped'] as const;
 

@@ -1,16 +1,23 @@
 import { z } from 'zod';
 import { addContents, addContentsSchema, addedSchema } from '../../services/kits/add-contents';
 import {
-  changedLotsSchema,
-  changeLots,
-  changeLotsSchema,
-  takeApartSchema,
-  takeLotApart,
-} from '../../services/kits/change-lots';
+  addLots,
+  addLotsSchema,
+  begunLotsSchema,
+  changeThere,
+  changeThereSchema,
+} from '../../services/kits/begin-lots';
+import { changedLotsSchema, changeLots, changeLotsSchema } from '../../services/kits/change-lots';
+import { comparedSchema, compareLots, compareLotsSchema } from '../../services/kits/compare-lots';
 import { findKit, findLots, findLotsSchema, kitViewSchema, lotViewSchema } from '../../services/kits/find-kit';
 import { findKits, findKitsSchema, kitRowSchema, setAccounts } from '../../services/kits/find-kits';
-import { inStockSchema, intoStockSchema, lotsIntoStock } from '../../services/kits/lots-into-stock';
+import { makeWhole, makeWholeSchema } from '../../services/kits/make-whole';
+import { priceLots, priceLotsSchema } from '../../services/kits/price-lots';
 import { changeKit, changeKitSchema, createKit, newKitSchema } from '../../services/kits/save-kit';
+import { splitLot, splitLotSchema } from '../../services/kits/split-lot';
+import { lotStepsSchema, stepsOnLots } from '../../services/kits/steps-on-lots';
+import { placesSchema, takenPlaces } from '../../services/kits/taken-places';
+import { worthOfKit, worthOfKitAnswer, worthOfKitSchema } from '../../services/kits/worth-of-kit';
 import { endpoint } from '../endpoint';
 
 const tag = 'Sets';
@@ -91,18 +98,81 @@ export const kitsEndpoints = [
     method: 'POST',
     path: '/kits/{id}/apart',
     tag,
-    summary: 'Take one of the joined out of its lot again',
-    body: takeApartSchema,
+    summary: 'Make two lots of one: what was joined, or pieces in another condition',
+    body: splitLotSchema,
     answer: z.object({ lot: z.number() }),
-    run: ({ params, body }) => takeLotApart(params.id, body),
+    run: ({ params, body }) => splitLot(params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/kits/{id}/pricing',
+    tag,
+    summary: 'Price lots by what such things sold for, in the background',
+    body: priceLotsSchema,
+    answer: z.object({ taskId: z.number(), lots: z.number(), kept: z.number() }),
+    run: ({ actor, params, body }) => priceLots(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/kits/{id}/steps',
+    tag,
+    summary: 'Carry out steps of a change on lots, as on items',
+    body: lotStepsSchema,
+    answer: changedLotsSchema,
+    run: ({ params, body }) => stepsOnLots(params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/kits/{id}/worth',
+    tag,
+    summary: 'Sold in parts or whole: what each would bring',
+    body: worthOfKitSchema,
+    answer: worthOfKitAnswer,
+    run: ({ params, body }) => worthOfKit(params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/kits/{id}/places',
+    tag,
+    summary: 'How many lots lie at these places already, here and in stock',
+    body: placesSchema,
+    answer: z.object({ taken: z.array(z.object({ place: z.string(), lots: z.number() })) }),
+    run: ({ params, body }) => takenPlaces(params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/kits/{id}/compared',
+    tag,
+    summary: 'What lots would do to the stock, with the resulting numbers',
+    body: compareLotsSchema,
+    answer: comparedSchema,
+    run: ({ params, body }) => compareLots(params.id, body),
   }),
   endpoint({
     method: 'POST',
     path: '/kits/{id}/stock',
     tag,
-    summary: 'Make items of the lots that are ready; the others stay',
-    body: intoStockSchema,
-    answer: inStockSchema,
-    run: ({ actor, params, body }) => lotsIntoStock(actor, params.id, body),
+    summary: 'Add ready lots to the stock, in the background; the others stay',
+    body: addLotsSchema,
+    answer: begunLotsSchema,
+    run: ({ actor, params, body }) => addLots(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/kits/{id}/there',
+    tag,
+    summary: 'Change what is in stock by what its lots say now; nothing is added',
+    body: changeThereSchema,
+    answer: begunLotsSchema,
+    run: ({ actor, params, body }) => changeThere(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/kits/{id}/whole',
+    tag,
+    summary: 'Offer the sets whole, too: an item that is one stock with its parts',
+    body: makeWholeSchema,
+    answer: z.object({ id: z.number(), sku: z.string(), quantity: z.number() }),
+    run: ({ actor, params, body }) => makeWhole(actor, params.id, body),
   }),
 ];

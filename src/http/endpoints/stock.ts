@@ -5,9 +5,11 @@ import { cancelSale } from '../../services/stock/cancel-sale';
 import { changeStock, changeStockSchema } from '../../services/stock/change-stock';
 import { salesColumns, salesRows } from '../../services/stock/export-sales';
 import { findMovements, stockViewSchema } from '../../services/stock/find-movements';
+import { findParts, partsViewSchema } from '../../services/stock/find-parts';
 import { findSales, findSalesSchema, saleViewSchema } from '../../services/stock/find-sales';
 import { forgetBuyers, forgetBuyersSchema } from '../../services/stock/forget-buyers';
 import { handSaleSchema, recordHandSale } from '../../services/stock/record-hand-sale';
+import { saveParts, savePartsSchema } from '../../services/stock/save-parts';
 import { endpoint, streamed } from '../endpoint';
 import { fileResponse } from '../file-response';
 
@@ -29,6 +31,23 @@ export const stockEndpoints = [
     body: changeStockSchema,
     answer: z.object({ quantity: z.number() }),
     run: ({ actor, params, body }) => changeStock(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/items/{id}/parts',
+    tag: 'Items',
+    summary: 'What an item is one stock with: its parts, and the whole sets that it is in',
+    answer: partsViewSchema,
+    run: ({ params }) => findParts(params.id),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/items/{id}/parts',
+    tag: 'Items',
+    summary: 'Say what a whole set is made of; it and its parts are one stock then',
+    body: savePartsSchema,
+    answer: z.object({ quantity: z.number() }),
+    run: ({ actor, params, body }) => saveParts(actor, params.id, body),
   }),
   endpoint({
     method: 'POST',

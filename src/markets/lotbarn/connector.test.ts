@@ -53,3 +53,71 @@ test('what they are still working off when the answer fails to come is not sent 
   expect(made.map((one) => one.sku)).toEqual(numbers);
   expect(workOff().sort()).toEqual(numbers);
 }, 30_000);
+
+/** A Lotbarn with these lots, that has forgotten every number that it gave. */
+function renumbered(lots: Record<string, unknown>[]) {
+  const sent: Record<string, unknown>[] = [];
+  const session: Session = {
+    account: `renumbered-${Math.random()}`,
+    async send({ path, lines }: Request) {
+      const shown = lots.map((lot) => ({
+        link: 'http://127.0.0.1/lot',
+        state: 'live',
+        photos: [],
+        createdAt: '2026-01-01T00:00:00.000Z',
+        cents: 100,
+        quantity: 1,
+        tiers: [],
+        title: 'A part',
+        ...lot,
+      }));
+      if (path !== '/batches') return { listings: shown, next: null };
+      return (lines as Record<string, unknown>[]).map((line, index) => {
+        sent.push(line);
+        const lot = shown.find((one) => (one as { id?: unknown }).id === line.lot);
+        return lot ? { line: index + 1, ok: true, lot } : { line: index + 1, ok: false, status: 404 };
+      });
+    },
+  };
+  return { session, sent };
+}
+
+const lotOf = (id: string, more: Record<string, unknown>) => ({
+  id,
+  reference: '',
+  entry: 'LB1',
+  finish: 'black',
+  condition: 'used',
+  place: 'A1',
+  ...more,
+});
+const meant = {
+  sku: 'N-1',
+  product: 'LB1',
+  'extra.finish': 'black',
+  condition: 'used',
+  'extra.place': 'A1',
+  price: 90,
+  quantity: 2,
+};
+const change = (lots: Record<string, unknown>[]) => {
+  const { session, sent } = renumbered(lots);
+  const sending = { content: meant, photoIds: [], idempotencyKey: 'k' };
+  return { sent, done: lotbarn.change(session, 'OLD', sending, ['price']) };
+};
+
+test('a lot whose number is not known any more is found by entry, finish, condition and place, and keeps its new number', async () => {
+  const { sent, done } = change([lotOf('L1', { place: 'B2' }), lotOf('L2', {}), lotOf('L3', { reference: 'N-9' })]);
+  expect((await done).remoteId).toBe('L2');
+  expect(sent.map((line) => line.lot)).toEqual(['OLD', 'L2']);
+  const ours = change([lotOf('L1', {}), lotOf('L4', { reference: 'N-1', place: 'Z9' })]);
+  expect((await ours.done).remoteId).toBe('L4');
+});
+
+test.each([
+  ['two are the same', [lotOf('L1', {}), lotOf('L2', {})]],
+  ['only one of another of ours is', [lotOf('L1', { reference: 'N-2' })]],
+  ['none is', [lotOf('L1', { finish: 'chrome' })]],
+])('where %s, nothing is guessed', async (_what, lots) => {
+  await expect(change(lots).done).rejects.toMatchObject({ code: 'not-found' });
+});

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
+import type { Content } from '../../core/listing';
 import { collectors, type LineSending } from '../batch';
 import { catalogueAt } from '../catalogue';
-import type { Connector, RemoteListing } from '../connector';
+import type { CatalogueThing, Connector, RemoteListing } from '../connector';
 import { lineError, lineSchema } from '../feeds';
 import { listingReader, restConnector, withOurField } from '../rest';
 import type { Session } from '../session';
@@ -36,15 +37,34 @@ const rowsSchema = z.array(lineSchema.extend({ lot: z.unknown().optional() }));
 const quietMs = 1_500;
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
-/** Lots that are live now, by our number on them. */
-async function liveByNumber(session: Session): Promise<Map<string, RemoteListing>> {
-  const live = new Map<string, RemoteListing>();
+/** Lots that are live now. */
+async function liveLots(session: Session): Promise<RemoteListing[]> {
+  const live: RemoteListing[] = [];
   for (let after: string | null = null; ; ) {
     const page: Awaited<ReturnType<typeof base.listPage>> = await base.listPage(session, after);
-    for (const one of page.listings) if (one.state === 'live') live.set(one.sku, one);
+    live.push(...page.listings.filter((one) => one.state === 'live'));
     if (!page.next) return live;
     after = page.next;
   }
+}
+
+/** The same by our number on them. */
+const liveByNumber = async (session: Session): Promise<Map<string, RemoteListing>> =>
+  new Map((await liveLots(session)).map((one) => [one.sku, one]));
+
+/**
+ * The lot that is meant where its number is not known there: the one with our number on it, else the only one without any
+ * that is of the same entry, finish and condition, and lies at the same place.
+ */
+async function sameLot(session: Session, meant: Content): Promise<RemoteListing | null> {
+  const lots = await liveLots(session);
+  const ours = lots.find((one) => one.sku !== '' && one.sku === meant.sku);
+  if (ours) return ours;
+  const fields = ['product', 'extra.finish', 'condition', 'extra.place'] as const;
+  const same = lots.filter(
+    (one) => one.sku === '' && fields.every((field) => (one.content[field] || '') === (meant[field] || '')),
+  );
+  return same.length === 1 ? (same[0] ?? null) : null;
 }
 
 async function sendLines(session: Session, lines: Line[]): Promise<Row[]> {
@@ -126,6 +146,7 @@ const salesSchema = z.object({
       quantity: z.number().int(),
       condition: z.string(),
       daysOnSale: z.number(),
+      finish: z.string().optional(),
     }),
   ),
 });
@@ -138,6 +159,7 @@ const partsSchema = z.object({
         finish: z.string().max(60),
         quantity: z.number().int().min(1).max(100_000),
         grams: z.number().int().min(0).nullable(),
+        sort: z.string().max(120).default(''),
         spare: z.boolean(),
         paper: z.boolean(),
         box: z.boolean(),
@@ -147,8 +169,21 @@ const partsSchema = z.object({
     .max(20_000),
 });
 const offersSchema = z.object({
-  offers: z.array(z.object({ cents: z.number().int(), quantity: z.number().int(), condition: z.string() })),
+  offers: z.array(
+    z.object({
+      cents: z.number().int(),
+      quantity: z.number().int(),
+      condition: z.string(),
+      finish: z.string().optional(),
+    }),
+  ),
 });
+
+const renumberedSchema = z.object({ renumbered: z.array(z.object({ was: z.string(), now: z.string() })) });
+const entriesSchema = z.object({
+  products: z.array(z.object({ id: z.string(), name: z.string().max(500), grams: z.number().int().nullable() })),
+});
+const entriesAtOnce = 200;
 
 /** Lotbarn: changes travel as lines of JSON; it tells single past sales, and nothing by itself. */
 export const lotbarn: Connector = {
@@ -157,7 +192,14 @@ export const lotbarn: Connector = {
   async change(session, remoteId, { content, photoIds }, fields) {
     const whole = toWire(content, photoIds);
     const part = Object.fromEntries(wireFields(fields).map((field) => [field, whole[field] ?? null]));
-    return line(session, { op: 'change', lot: remoteId, ...part });
+    try {
+      return await line(session, { op: 'change', lot: remoteId, ...part });
+    } catch (error) {
+      if (!(error instanceof NettingError) || error.code !== 'not-found') throw error;
+      const lot = await sameLot(session, content);
+      if (!lot) throw error;
+      return line(session, { op: 'change', lot: lot.remoteId, ...whole });
+    }
   },
   end: (session, remoteId) => line(session, { op: 'remove', lot: remoteId }),
   findProducts: catalogueAt('/entries'),
@@ -174,6 +216,21 @@ export const lotbarn: Connector = {
       kind: spare ? ('spare' as const) : paper ? ('paper' as const) : box ? ('box' as const) : ('part' as const),
       isSet: set,
     }));
+  },
+  async formerNumbers(session) {
+    const { renumbered } = renumberedSchema.parse(await session.send({ method: 'GET', path: '/renumbered' }));
+    return new Map(renumbered.map(({ was, now }) => [was, now]));
+  },
+  async entries(session, ids) {
+    const all: CatalogueThing[] = [];
+    for (let at = 0; at < ids.length; at += entriesAtOnce) {
+      const path = `/entries?ids=${ids
+        .slice(at, at + entriesAtOnce)
+        .map(encodeURIComponent)
+        .join(',')}`;
+      all.push(...entriesSchema.parse(await session.send({ method: 'GET', path })).products);
+    }
+    return all;
   },
   async presentOffers(session, productId) {
     const path = `/entries/${encodeURIComponent(productId)}/offers`;

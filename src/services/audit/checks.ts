@@ -93,6 +93,17 @@ const combinations: Check = {
       group by i.id, i.sku, v.combination, v.units, v.one, v.two, v.three having v.units <> coalesce(sum(m.delta), 0) limit ${most}`),
 };
 
+const wholes: Check = {
+  id: 'wholes',
+  says: 'Whole sets are not as many as their parts allow',
+  byItem: true,
+  look: ({ from, to }) =>
+    named(sql`select concat(i.sku, ': ', i.quantity, ' here, ', f.units, ' by the parts') as text, i.id as item
+      from (select p.set_id, greatest(0, min(floor(if(o.archived = 0, o.quantity, 0) / p.pieces))) as units
+        from item_part p join item o on o.id = p.part_id where p.set_id between ${from} and ${to} group by p.set_id) f
+      join item i on i.id = f.set_id where i.quantity <> f.units limit ${most}`),
+};
+
 const orders: Check = {
   id: 'orders',
   says: 'An order belongs to no item, or to none of its combinations: assign it under Sales',
@@ -147,6 +158,7 @@ export const checks: readonly Check[] = [
   elsewhere,
   dispatches,
   combinations,
+  wholes,
   orders,
   twins,
   events,

@@ -1,37 +1,24 @@
-import { eq } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { conditionIds } from '../../core/item/condition';
-import {
-  type ContentLine,
-  expandContents,
-  joinParts,
-  mostLots,
-  type Opened,
-  type Parts,
-  partsKey,
-  readContents,
-} from '../../core/kit';
+import { expandContents, joinParts, lotMeanings, mostLots, type Parts, partsKey } from '../../core/kit';
 import { database, type Tx, transaction } from '../../db/client';
-import { type KitRow, kitLot } from '../../db/schema';
-import type { Connector, Session } from '../../markets';
-import { openAccount } from '../records/accounts/open-account';
+import { kitLot } from '../../db/schema';
+import { updateMany } from '../../db/update-many';
 import { lotsOf } from './find-kit';
 import { loadKit, refuseClosed } from './load-kit';
-
-/** Sets within a set that are asked for; one that holds more is kept as it is from there on. */
-const mostSets = 200;
+import { readSource, sourceSchema } from './read-source';
 
 export const addContentsSchema = z
   .object({
-    from: z.discriminatedUnion('is', [
-      z.object({ is: z.literal('text'), text: z.string().min(1, 'Nothing is written').max(2_000_000) }).strict(),
-      z.object({ is: z.literal('catalogue'), entry: z.string().trim().min(1, 'Which set?').max(60) }).strict(),
-    ]),
+    from: sourceSchema,
     times: z.number().int().min(1, 'At least one').max(10_000),
     with: z.array(z.enum(['spare', 'paper', 'box'])),
     opensSets: z.boolean().default(true),
     condition: z.enum(conditionIds).nullable().default(null),
+    /** More pieces, or what is known anew of those that are in stock. */
+    meant: z.enum(lotMeanings).default('add'),
   })
   .strict();
 type AddContents = z.output<typeof addContentsSchema>;
@@ -43,6 +30,8 @@ export const addedSchema = z.object({
   added: z.number(),
   /** What was joined with other lines: how many lines each lot is made of now. */
   joined: z.array(z.object({ name: z.string(), finish: z.string(), lines: z.number() })),
+  /** Entries that have another number by now. */
+  renumbered: z.array(z.object({ was: z.string(), now: z.string() })),
 });
 type Added = z.infer<typeof addedSchema>;
 
@@ -50,69 +39,26 @@ type Added = z.infer<typeof addedSchema>;
 export async function addContents(id: number, input: AddContents): Promise<Added> {
   const kit = await loadKit(database(), id);
   refuseClosed(kit);
-  const { set, within } =
-    input.from.is === 'text'
-      ? { set: written(input.from.text, kit.name), within: new Map() }
-      : await published(kit, input);
+  const { set, within, renumbered } = await readSource(kit, input.from, input.opensSets);
   const parts = joinParts(expandContents(set, within, input));
   if (parts.length === 0)
     throw new NettingError('invalid', 'Nothing of it counts', {
       field: 'with',
       fix: 'Take spares, papers or the box, too',
     });
-  return transaction((tx) => store(tx, id, parts));
+  return { ...(await transaction((tx) => store(tx, id, parts, input.meant))), renumbered };
 }
 
-function written(text: string, name: string): Opened {
-  const { lines, faults } = readContents(text);
-  const said = faults.map(({ line, text: row, why }) => `Line ${line}, “${row}”: ${why}`);
-  if (said[0])
-    throw new NettingError('invalid', said[0], {
-      field: 'text',
-      details: said.slice(0, 50).map((message) => ({ field: 'text', message })),
-    });
-  if (lines.length === 0) throw new NettingError('invalid', 'Nothing is written', { field: 'text' });
-  return { entry: '', name, lines };
-}
-
-/** What the catalogue says of a set, and of the sets within it. */
-async function published(
-  { accountId }: KitRow,
-  { from, opensSets }: AddContents,
-): Promise<{ set: Opened; within: Map<string, ContentLine[]> }> {
-  const entry = from.is === 'catalogue' ? from.entry : '';
-  if (accountId === null)
-    throw new NettingError('invalid', 'These sets belong to no catalogue', {
-      field: 'entry',
-      fix: 'Write what they hold',
-    });
-  const { session, connector } = await openAccount(accountId);
-  const lines = await contentsOf(connector, session, entry);
-  if (lines.length === 0)
-    throw new NettingError('invalid', `${connector.name} says of ${entry} that it holds nothing: it is no set`, {
-      field: 'entry',
-    });
-  const within = new Map<string, ContentLine[]>();
-  const setsIn = (some: readonly ContentLine[]) => some.flatMap((line) => (line.isSet ? [line.entry] : []));
-  for (let open = opensSets ? setsIn(lines) : []; open.length && within.size < mostSets; ) {
-    const fresh = [...new Set(open)].filter((one) => !within.has(one)).slice(0, mostSets - within.size);
-    for (const one of fresh) within.set(one, await contentsOf(connector, session, one));
-    open = fresh.flatMap((one) => setsIn(within.get(one) ?? []));
-  }
-  return { set: { entry, name: entry, lines }, within };
-}
-
-async function contentsOf(connector: Connector, session: Session, entry: string): Promise<ContentLine[]> {
-  if (!connector.contents)
-    throw new NettingError('invalid', `${connector.name} does not say what sets hold`, { field: 'entry' });
-  return connector.contents(session, entry);
-}
-
-async function store(tx: Tx, id: number, parts: readonly Parts[]): Promise<Added> {
+async function store(
+  tx: Tx,
+  id: number,
+  parts: readonly Parts[],
+  meant: AddContents['meant'],
+): Promise<Omit<Added, 'renumbered'>> {
   refuseClosed(await loadKit(tx, id, true));
   const there = new Map(
     (await lotsOf(tx, id))
-      .filter((lot) => lot.state === 'open' || lot.state === 'later')
+      .filter((lot) => (lot.state === 'open' || lot.state === 'later') && lot.meant === meant)
       .map((lot) => [partsKey(lot), lot]),
   );
   const fresh = parts.filter((one) => !there.has(partsKey(one)));
@@ -124,31 +70,31 @@ async function store(tx: Tx, id: number, parts: readonly Parts[]): Promise<Added
   const note = (one: Parts) => {
     if (one.from.length > 1) joined.push({ name: one.name, finish: one.finish, lines: one.from.length });
   };
-  for (const one of parts) {
+  const more = parts.flatMap((one) => {
     const lot = there.get(partsKey(one));
-    if (!lot) continue;
+    if (!lot) return [];
     const from = [...lot.from, ...one.from];
-    await tx
-      .update(kitLot)
-      .set({
-        quantity: lot.quantity + one.quantity,
-        grams: lot.grams ?? one.grams,
-        from,
-        version: lot.version + 1,
-      })
-      .where(eq(kitLot.id, lot.id));
     note({ ...one, from });
-  }
+    const set = [
+      [kitLot.quantity, lot.quantity + one.quantity],
+      [kitLot.grams, lot.grams ?? one.grams],
+      [kitLot.from, from],
+    ] as const;
+    return [{ id: lot.id, set }];
+  });
+  await updateMany(tx, 'kit_lot', more, sql`r.version = r.version + 1`);
   for (const one of fresh) note(one);
   for (let at = 0; at < fresh.length; at += 500)
     await tx.insert(kitLot).values(
-      fresh.slice(at, at + 500).map((one) => ({
+      fresh.slice(at, at + 500).map(({ said, ...one }) => ({
         ...one,
         kitId: id,
-        price: null,
-        comment: '',
-        place: '',
+        price: said?.price ?? null,
+        isKept: (said?.price ?? null) !== null,
+        comment: said?.comment ?? '',
+        place: said?.place ?? '',
         state: 'open' as const,
+        meant,
         itemId: null,
       })),
     );

@@ -1,11 +1,31 @@
-import { and, asc, eq, gt, inArray } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { conditionIds } from '../../core/item/condition';
-import { lotStates, sourceSchema, totalsOf, totalsSchema } from '../../core/kit';
+import {
+  editedFields,
+  lotMeanings,
+  lotPricingSchema,
+  lotStates,
+  priceBasisSchema,
+  sourceSchema,
+  totalsOf,
+  totalsSchema,
+} from '../../core/kit';
 import { database, type Executor } from '../../db/client';
-import { item, type KitLotRow, kitLot, kitStates } from '../../db/schema';
+import { item, type KitLotRow, kitLot, kitStates, run, task, taskStates } from '../../db/schema';
 import { loadKit } from './load-kit';
 import { kitShareWays } from './save-kit';
+
+const kitTaskSchema = z.object({
+  id: z.number(),
+  kind: z.enum(['pricing', 'lots']),
+  state: z.enum(taskStates),
+  done: z.number(),
+  total: z.number(),
+  message: z.string().nullable(),
+  runId: z.number().nullable(),
+  result: z.unknown(),
+});
 
 export const kitViewSchema = z.object({
   id: z.number(),
@@ -16,10 +36,13 @@ export const kitViewSchema = z.object({
   totalCost: z.number().nullable(),
   shareBy: z.enum(kitShareWays),
   state: z.enum(kitStates),
-  runId: z.number(),
+  pricing: lotPricingSchema.nullable(),
+  placeHolds: z.number().nullable(),
   byName: z.string(),
   createdAt: z.string(),
   totals: totalsSchema,
+  /** The last piece of long work on it, while that is new. */
+  task: kitTaskSchema.nullable(),
 });
 export type KitView = z.infer<typeof kitViewSchema>;
 
@@ -29,14 +52,21 @@ export const lotViewSchema = z.object({
   entry: z.string(),
   name: z.string(),
   finish: z.string(),
+  sort: z.string(),
   condition: z.enum(conditionIds).nullable(),
   quantity: z.number(),
   grams: z.number().nullable(),
   price: z.number().nullable(),
+  basis: priceBasisSchema.nullable(),
+  isKept: z.boolean(),
+  tiers: z.array(z.string()),
   comment: z.string(),
   place: z.string(),
   state: z.enum(lotStates),
+  meant: z.enum(lotMeanings),
   from: z.array(sourceSchema),
+  /** What was written since it went into stock, and is not there yet. */
+  edited: z.array(z.enum(editedFields)),
   item: z.object({ id: z.number(), sku: z.string() }).nullable(),
 });
 export type LotView = z.infer<typeof lotViewSchema>;
@@ -48,29 +78,95 @@ export const findLotsSchema = z
   })
   .strict();
 
-/** Lots with the item that each has become, all of them or some; one whose item was taken back is open again. */
-export async function lotsOf(db: Executor, kitId: number, only?: { after: number; limit: number } | { ids: number[] }) {
+export type LotNow = KitLotRow & { sku: string | null };
+
+/**
+ * Lots with the item that each has become, all of them or some. One whose item was taken back is open again, and so is one
+ * of a run that was.
+ */
+export async function lotsOf(
+  db: Executor,
+  kitId: number,
+  only?: { after: number; limit: number } | { ids: number[] },
+): Promise<LotNow[]> {
   const query = db
-    .select({ lot: kitLot, sku: item.sku, standing: item.standing })
+    .select({
+      lot: kitLot,
+      sku: item.sku,
+      standing: item.standing,
+      undoneBy: run.undoneBy,
+      now: { price: item.price, place: item.location, comment: item.conditionNote },
+    })
     .from(kitLot)
     .leftJoin(item, eq(item.id, kitLot.itemId))
+    .leftJoin(run, eq(run.id, kitLot.runId))
     .where(
       and(eq(kitLot.kitId, kitId), only && ('ids' in only ? inArray(kitLot.id, only.ids) : gt(kitLot.id, only.after))),
     )
     .orderBy(asc(kitLot.id));
   const rows = await (only && 'limit' in only ? query.limit(only.limit) : query);
-  return rows.map(({ lot, sku, standing }): KitLotRow & { sku: string | null } => {
-    const isThere = lot.state === 'done' && standing !== 'deleted' && standing !== null;
-    return isThere || lot.state !== 'done' ? { ...lot, sku } : { ...lot, state: 'open', itemId: null, sku: null };
+  return rows.map(({ lot, sku, standing, undoneBy, now }): LotNow => {
+    if (lot.state !== 'done') return { ...lot, sku };
+    if (now === null || standing === 'deleted' || undoneBy !== null)
+      return { ...lot, state: 'open', itemId: null, runId: null, edited: [], sku: null };
+    // What is in stock is as it stands there, but for what was written here since.
+    const said = (field: 'price' | 'place' | 'comment') => lot.edited.includes(field);
+    return {
+      ...lot,
+      sku,
+      price: said('price') ? lot.price : now.price,
+      place: said('place') ? lot.place : now.place,
+      comment: said('comment') ? lot.comment : now.comment,
+    };
   });
+}
+
+/** What the totals count; the whole lots, with all that they hold, are read only where they are shown. */
+async function countedLots(db: Executor, id: number) {
+  const rows = await db
+    .select({
+      quantity: kitLot.quantity,
+      grams: kitLot.grams,
+      price: sql<
+        number | null
+      >`if(${kitLot.state} = 'done' and not json_contains(${kitLot.edited}, '"price"'), coalesce(${item.price}, ${kitLot.price}), ${kitLot.price})`,
+      state: kitLot.state,
+      isThere: sql<number>`coalesce(${item.standing} <> 2, 0) and ${run.undoneBy} is null`.mapWith(Number),
+    })
+    .from(kitLot)
+    .leftJoin(item, eq(item.id, kitLot.itemId))
+    .leftJoin(run, eq(run.id, kitLot.runId))
+    .where(eq(kitLot.kitId, id));
+  return rows.map(({ isThere, state, ...one }) => ({
+    ...one,
+    state: state === 'done' && !isThere ? ('open' as const) : state,
+  }));
 }
 
 /** Sets that are broken up, with what their lots come to. */
 export async function findKit(id: number): Promise<KitView> {
   const db = database();
-  const { createdAt, ...row } = await loadKit(db, id);
-  const totals = totalsOf(await lotsOf(db, id));
-  return { ...row, createdAt: createdAt.toISOString(), totals };
+  const { createdAt, taskId, ...row } = await loadKit(db, id);
+  const totals = totalsOf(await countedLots(db, id));
+  const [last] = await db
+    .select({
+      id: task.id,
+      kind: task.kind,
+      state: task.state,
+      done: task.doneCount,
+      total: task.totalCount,
+      message: task.message,
+      runId: task.runId,
+      result: task.result,
+    })
+    .from(task)
+    .where(eq(task.id, taskId ?? 0));
+  return {
+    ...row,
+    createdAt: createdAt.toISOString(),
+    totals,
+    task: last ? kitTaskSchema.parse(last) : null,
+  };
 }
 
 /** Its lots in the order in which they came, a page at a time. */
@@ -82,7 +178,7 @@ export async function findLots(
   await loadKit(db, id);
   const rows = await lotsOf(db, id, { after, limit });
   const lots = rows.map(
-    ({ kitId: _kit, itemId, sku, ...lot }): LotView => ({
+    ({ kitId: _kit, runId: _run, itemId, sku, ...lot }): LotView => ({
       ...lot,
       item: itemId !== null && sku !== null ? { id: itemId, sku } : null,
     }),

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import type { Executor } from '../../db/client';
-import { type KitRow, kit } from '../../db/schema';
+import { type KitRow, kit, task } from '../../db/schema';
 
 /** Sets that are broken up; held by the transaction that changes their lots. */
 export async function loadKit(db: Executor, id: number, isHeld = false): Promise<KitRow> {
@@ -13,4 +13,12 @@ export async function loadKit(db: Executor, id: number, isHeld = false): Promise
 
 export function refuseClosed({ state, name }: KitRow): void {
   if (state === 'closed') throw new NettingError('conflict', `${name} is closed`, { fix: 'Open it again first' });
+}
+
+/** Long work on the same sets goes one after the other, so that nothing goes twice. */
+export async function refuseBusy(db: Executor, { taskId, name }: KitRow): Promise<void> {
+  if (taskId === null) return;
+  const [last] = await db.select({ state: task.state }).from(task).where(eq(task.id, taskId));
+  if (last?.state === 'waiting' || last?.state === 'running')
+    throw new NettingError('conflict', `Something is under way with ${name}`, { fix: 'Wait for it, or stop it' });
 }

@@ -2,8 +2,8 @@ import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
 import { storable } from '../../core/item';
-import { database, transaction } from '../../db/client';
-import { kit, kitStates, run } from '../../db/schema';
+import { database } from '../../db/client';
+import { kit, kitStates } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { setAccounts } from './find-kits';
 import { loadKit } from './load-kit';
@@ -17,11 +17,12 @@ const kitFields = z
     totalCost: z.number().int().min(0).max(100_000_000_00).nullable(),
     shareBy: z.enum(kitShareWays),
     state: z.enum(kitStates),
+    placeHolds: z.number().int().min(1).max(10_000).nullable(),
   })
   .strict();
 
 export const newKitSchema = kitFields
-  .omit({ state: true })
+  .omit({ state: true, placeHolds: true })
   .partial()
   .required({ name: true })
   .extend({ account: z.number().int().positive().nullable().default(null) });
@@ -31,7 +32,7 @@ export const changeKitSchema = kitFields.partial().extend({
   baseVersion: z.number().int().positive(),
 });
 
-/** Begins to break sets up, and the run as which what comes of it into stock can be taken back. */
+/** Begins to break sets up. */
 export async function createKit(
   actor: Actor,
   { account, ...input }: z.output<typeof newKitSchema>,
@@ -39,11 +40,9 @@ export async function createKit(
   if (account !== null && !(await setAccounts()).some((one) => one.id === account))
     throw new NettingError('invalid', 'This account has no catalogue of sets', { field: 'account' });
   const given = storable(input);
-  return transaction(async (tx) => {
-    const [{ insertId: runId }] = await tx
-      .insert(run)
-      .values({ kind: 'intake', title: `Parts of ${input.name}`, detail: {}, byName: actor.name });
-    const [{ insertId: id }] = await tx.insert(kit).values({
+  const [{ insertId: id }] = await database()
+    .insert(kit)
+    .values({
       supplier: '',
       totalCost: null,
       shareBy: 'price',
@@ -51,12 +50,10 @@ export async function createKit(
       name: input.name,
       accountId: account,
       state: 'open',
-      runId,
       byName: actor.name,
       createdAt: new Date(),
     });
-    return { id };
-  });
+  return { id };
 }
 
 /** Changes what is written of sets that are broken up. */

@@ -8,6 +8,8 @@ import { gatherStep } from '../gathering/gather-step';
 import { surveyStep } from '../gathering/survey-step';
 import { checkStep } from '../importing/check-step';
 import { importStep } from '../importing/import-step';
+import { lotsStep } from '../kits/lots-step';
+import { pricingStep } from '../kits/pricing-step';
 import { publishStep } from '../outbox/publish-step';
 import { photosStep } from '../photos/add-dropped';
 import { lookStep } from '../photos/look-step';
@@ -27,4 +29,6 @@ export const steps: Record<TaskRow['kind'], TakeStep> = {
   gather: gatherStep,
   photos: photosStep,
   look: lookStep,
+  pricing: pricingStep,
+  lots: lotsStep,
 };

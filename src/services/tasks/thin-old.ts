@@ -1,6 +1,7 @@
-import { sql } from 'drizzle-orm';
+import { lt, sql } from 'drizzle-orm';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
+import { entrySales } from '../../db/schema';
 import { readSettings } from '../records/accounts/read-settings';
 import { forgetDrops } from './forget-drops';
 import { forgetFiles } from './forget-files';
@@ -86,5 +87,9 @@ export async function thinOld(now: Date, isEnding: () => boolean, portion = 1_00
   await forgetFiles(now, isEnding);
   await forgetGatherings(now, isEnding);
   if (!isEnding()) await forgetDrops(now);
+  // What nobody has asked for in a month is heard anew when it is.
+  await database()
+    .delete(entrySales)
+    .where(lt(entrySales.readAt, new Date(now.getTime() - 30 * 86_400_000)));
   return { changes, requests, jobs, events };
 }

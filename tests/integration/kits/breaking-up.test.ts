@@ -1,12 +1,9 @@
 import { closeDatabase } from '../../../src/db/client';
-import { sheet } from '../../support/items';
 import { kitOf, lotAccount, lotsIn, newKit, put, setLots } from '../../support/kits';
 import { call } from '../../support/stack';
 
 afterAll(closeDatabase);
 
-type Stocked = { made: number; left: number };
-const intoStock = async (id: number, body: unknown = {}) => call<Stocked>('POST', `/kits/${id}/stock`, body);
 /** An outfit of the catalogue, with a set within it. */
 const entry = 'LB4032';
 
@@ -36,7 +33,7 @@ test('three outfits of the catalogue become lots: equal entries joined, spares w
   expect(clip?.from.map((one) => one.kind)).toEqual(['part', 'part', 'spare']);
 
   // One of the joined taken apart again is a lot of its own; the pieces stay the same.
-  const apart = await call<{ lot: number }>('POST', `/kits/${id}/apart`, { lot: clip?.id, at: 2 });
+  const apart = await call<{ lot: number }>('POST', `/kits/${id}/apart`, { how: 'joined', lot: clip?.id, at: 2 });
   const after = await lotsIn(id);
   expect(after.length).toBe(now.length + 1);
   expect(after.find((lot) => lot.id === apart.body.lot)).toMatchObject({
@@ -44,58 +41,6 @@ test('three outfits of the catalogue become lots: equal entries joined, spares w
     from: [{ kind: 'spare' }],
   });
   expect(after.reduce((sum, lot) => sum + lot.quantity, 0)).toBe(pieces);
-});
-
-test('ready lots become items with price, comment, place, cost and entry; the others stay; nothing is made twice', async () => {
-  const account = await lotAccount();
-  const id = await newKit({ account, totalCost: 10_000, supplier: 'Estate Aldern' });
-  await put(id, { entry });
-  await setLots(id, (_lot, index) =>
-    index < 4
-      ? { price: 400 + index, place: `A${index + 1}`, comment: 'Washed' }
-      : index === 4
-        ? { state: 'later' }
-        : null,
-  );
-  const before = await kitOf(id);
-  expect(before.totals).toMatchObject({ ready: 4, later: 1, done: 0 });
-  const both = await Promise.all([intoStock(id), intoStock(id)]);
-  expect(both.map((one) => one.body.made).sort()).toEqual([0, 4]);
-  expect((await intoStock(id)).body).toEqual({ made: 0, left: 0 });
-  const lots = await lotsIn(id);
-  const done = lots.filter((lot) => lot.state === 'done');
-  expect(done).toHaveLength(4);
-  const [first] = done;
-  const seen = await sheet(first?.item?.id ?? 0);
-  expect(seen.item).toMatchObject({
-    title: first?.name,
-    price: 400,
-    location: 'A1',
-    conditionNote: 'Washed',
-    condition: 'good',
-    supplier: 'Estate Aldern',
-    quantity: first?.quantity,
-    weightGrams: first?.grams,
-  });
-  expect(seen.item.cost).toBeGreaterThan(0);
-  const { body: whole } = await call<{ columns: { accountId: number; fields: { field: string; value: unknown }[] }[] }>(
-    'GET',
-    `/items/${first?.item?.id}`,
-  );
-  const there = whole.columns.find((column) => column.accountId === account);
-  expect(there?.fields.find((field) => field.field === 'product')).toMatchObject({ value: first?.entry });
-  expect(there?.fields.find((field) => field.field === 'extra.finish')?.value).toBe(first?.finish);
-
-  // What is in stock is changed there.
-  const refused = await call<{ refused: { why: string }[] }>('PATCH', `/kits/${id}/lots`, {
-    lots: [{ id: first?.id, baseVersion: first?.version, set: { price: 1 } }],
-  });
-  expect(refused.body.refused[0]?.why).toContain('in stock already');
-
-  // Taken back as a run, the items are gone and the lots are ready again.
-  await call('POST', `/runs/${before.runId}/undo`, {});
-  expect((await kitOf(id)).totals).toMatchObject({ ready: 4, done: 0 });
-  expect((await intoStock(id)).body).toEqual({ made: 4, left: 0 });
 });
 
 test('two people at the same lots: who comes later is told, and nothing is overwritten', async () => {
@@ -125,5 +70,52 @@ test('what cannot be meant is said at its place: vague numbers, things that are 
   const { version } = await kitOf(id);
   await call('PATCH', `/kits/${id}`, { baseVersion: version, state: 'closed' });
   expect((await put(id, { text: '2 x tray' })).body.title).toContain('is closed');
-  expect((await intoStock(id)).status).toBe(409);
+  expect((await call('POST', `/kits/${id}/stock`, {})).status).toBe(409);
+});
+
+test('a file with numbers of the catalogue: names come from it, former numbers are followed and said, unknown ones refused', async () => {
+  const id = await newKit({ account: await lotAccount() });
+  const head = 'entry;colour;pieces;condition;price;drawer';
+  const unknown = await put(id, { file: `${head}\nLB9004;plain;2;good;4.50;A1\nLB1;plain;1;;;\nXX;plain;1;;;` });
+  expect(unknown.body.title).toContain('has no entry LB1, and 1 more');
+  expect((await put(id, { file: `${head}\nLB9004;plain;about ten;good;;` })).body.title).toContain('Line 2');
+  expect((await put(id, { file: `${head}\nLB9004;plain;2;good;4 XYZ;` })).body.title).toContain(
+    'no exchange rate to XYZ',
+  );
+  expect(await lotsIn(id)).toEqual([]);
+  const { body } = await put(id, { file: `${head}\nLB9004;plain;2;very good;4.50;A1\nLB7001;black;1;;;` });
+  expect(body).toMatchObject({ made: 2, pieces: 3, renumbered: [{ was: 'LB7001', now: 'LB9001' }] });
+  expect(await lotsIn(id)).toMatchObject([
+    { entry: 'LB9004', finish: 'plain', quantity: 2, condition: 'very-good', price: 450, isKept: true, place: 'A1' },
+    { entry: 'LB9001', name: expect.stringContaining('Developing tank'), condition: 'good', price: null },
+  ]);
+  // The same once more into another list, from the first.
+  const other = await newKit();
+  expect((await put(other, { kit: id }, { times: 2 })).body).toMatchObject({ made: 2, pieces: 6 });
+  const set = await put(id, { entry: 'LB2032' });
+  expect(set.body.renumbered).toContainEqual({ was: 'LB2032', now: 'LB4032' });
+});
+
+test('pieces that are missing are fewer; damaged ones are a lot of their own in their condition', async () => {
+  const id = await newKit();
+  await put(id, { text: '6 x tray\n4 x clip' });
+  const [tray] = await lotsIn(id);
+  await setLots(id, (lot) => (lot.id === tray?.id ? { quantity: 5, price: 900, comment: 'Washed' } : null));
+  const split = (pieces: number) =>
+    call<{ lot: number; title: string }>('POST', `/kits/${id}/apart`, {
+      how: 'pieces',
+      lot: tray?.id,
+      pieces,
+      condition: 'parts',
+    });
+  expect((await split(5)).body.title).toContain('some must stay');
+  const { body } = await split(2);
+  const lots = await lotsIn(id);
+  expect(lots.find((lot) => lot.id === tray?.id)).toMatchObject({ quantity: 3, price: 900, condition: 'good' });
+  expect(lots.find((lot) => lot.id === body.lot)).toMatchObject({
+    quantity: 2,
+    price: null,
+    condition: 'parts',
+    comment: 'Washed',
+  });
 });

@@ -1,5 +1,5 @@
 import type { Json } from '../../json';
-import { readTier } from '../../price/tiers';
+import { tierFault } from '../../price/tiers';
 import type { ExtraRule, MarketRules } from '../../rules/rules';
 import type { Content, Issue, ListingValue } from '../fields';
 import { textLength } from '../fit/text-length';
@@ -12,15 +12,9 @@ const dayMs = 86_400_000;
 
 /** Each tier takes more pieces than the one before, at a lower price than it and than the listing's own. */
 function tiers(extra: ExtraRule, values: Json[], { rules, content }: ExtraContext): string | null {
-  let before = { pieces: 1, price: typeof content.price === 'number' ? content.price : Number.POSITIVE_INFINITY };
-  for (const value of values) {
-    const tier = readTier(String(value), rules.currency);
-    if (!tier) return `${extra.label}: each line has the form 10: 4.50`;
-    if (tier.pieces <= before.pieces || tier.price >= before.price)
-      return `${extra.label}: each line takes more pieces at a lower price than the one before`;
-    before = tier;
-  }
-  return null;
+  const price = typeof content.price === 'number' ? content.price : null;
+  const fault = tierFault(values.map(String), price, rules.currency);
+  return fault && `${extra.label}: ${fault}`;
 }
 
 function lists(extra: ExtraRule, values: Json[], context: ExtraContext): string | null {

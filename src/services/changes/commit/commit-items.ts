@@ -1,13 +1,4 @@
-import {
-  applyChanges,
-  type Change,
-  type DoneChange,
-  type ItemRecord,
-  isMeant,
-  isTarget,
-  type Move,
-  type Refusal,
-} from '../../../core/change';
+import { applyChanges, type Change, type DoneChange, isMeant, isTarget, type Refusal } from '../../../core/change';
 import { fieldsFor } from '../../../core/field';
 import { combinationWords, type Item, type MovementReason, type Photo, storable } from '../../../core/item';
 import type { Executor } from '../../../db/client';
@@ -22,6 +13,7 @@ import { loadCustomFields } from '../../records/items/load-custom-fields';
 import { groupByItem } from '../../records/items/load-items';
 import { computeRow, derivedColumns } from '../../records/listings/compute-row';
 import { storeDerived } from '../../records/listings/refresh-listings';
+import { followFamily, type Work } from './follow-family';
 import { queueChanges, type Send, type SendPart, type Stirred } from './queue-changes';
 import { recordChanges } from './record-changes';
 import { newNumbers, takeSkus } from './take-skus';
@@ -73,15 +65,6 @@ function cleaned(change: Change): Change {
   const to = storable(change.to);
   return { ...change, to: change.field === 'description' && typeof to === 'string' ? cleanRichText(to) : to };
 }
-
-type Work = {
-  before: Item;
-  after: Item;
-  overrides: ItemRecord['overrides'];
-  meant: ItemRecord['meant'];
-  changes: DoneChange[];
-  moves: Move[];
-};
 
 /**
  * The one way in which items, combinations, what is written for single accounts, and the stock ledger become different.
@@ -140,8 +123,10 @@ export async function commitItems(
     }
     const { record, changes: done, moves } = applied;
     const { overrides, meant } = record;
-    work.push({ before: item, after: record.item, overrides, meant, changes: done, moves });
+    work.push({ follows: false, before: item, after: record.item, overrides, meant, changes: done, moves });
   }
+  refused.push(...(await followFamily(db, held.family, work, options.stock ?? {})));
+  for (const [id, rows] of groupByItem(held.family?.listings ?? [])) rowsOf.set(id, rows);
   await write(db, work, rowsOf, accounts, options);
   const queued = await queueChanges(db, stirredBy(work), options.send, options.runId ?? null, options.part);
   const changed = new Map(work.map((one) => [one.before.id, committed(one)]));
@@ -211,21 +196,24 @@ async function write(
   const turned = groupByItem([...now.values()]);
   const listingOf = (itemId: number, accountId: number) =>
     turned.get(itemId)?.find((row) => row.accountId === accountId)?.id;
-  await recordChanges(
-    db,
-    options,
+  const follows = (one: Work, field: string) => one.follows && field === 'quantity';
+  const recordsOf = (isFollowing: boolean) =>
     stirred.flatMap((one) =>
-      one.changes.map(({ target, field, from, to }) => ({
-        itemId: target.item,
-        listingId: target.account === undefined ? undefined : listingOf(target.item, target.account),
-        combination: target.combination,
-        itemVersion: one.before.version + (isChanged(one) ? 1 : 0),
-        field,
-        from,
-        to,
-      })),
-    ),
-  );
+      one.changes
+        .filter(({ field }) => follows(one, field) === isFollowing)
+        .map(({ target, field, from, to }) => ({
+          itemId: target.item,
+          listingId: target.account === undefined ? undefined : listingOf(target.item, target.account),
+          combination: target.combination,
+          itemVersion: one.before.version + (isChanged(one) ? 1 : 0),
+          field,
+          from,
+          to,
+        })),
+    );
+  await recordChanges(db, options, recordsOf(false));
+  // What follows from others is taken back with them: it is no part of the run itself.
+  await recordChanges(db, { ...options, runId: undefined }, recordsOf(true));
   await derive(db, stirred, rowsOf, turned, accounts);
 }
 
@@ -256,18 +244,18 @@ function wordsOf(item: Item, key: string | null): string | null {
 
 async function writeMovements(db: Executor, work: readonly Work[], options: CommitOptions): Promise<void> {
   const { reason = 'set', note = null, saleId = null } = options.stock ?? {};
-  const rows = work.flatMap(({ before, after, moves }) =>
+  const rows = work.flatMap(({ before, after, moves, follows }) =>
     moves.map(({ combination, delta, place, account }) => ({
       itemId: before.id,
       delta,
       place,
       accountId: account,
-      reason,
       combination,
       variation: wordsOf(after, combination) ?? wordsOf(before, combination),
-      saleId,
       note,
-      runId: options.runId ?? null,
+      ...(follows && place === 'here'
+        ? { reason: 'with-set' as const, saleId: null, runId: null }
+        : { reason, saleId, runId: options.runId ?? null }),
       at: options.at,
       byName: options.actor.name,
     })),

@@ -2,8 +2,9 @@ import { sql } from 'drizzle-orm';
 import type { MySqlColumn } from 'drizzle-orm/mysql-core';
 import { type Item, isPatchable } from '../../../core/item/item';
 import type { Executor } from '../../../db/client';
-import { literal, valuesTable } from '../../../db/literal';
+import { literal } from '../../../db/literal';
 import { item, itemPhoto } from '../../../db/schema';
+import { updateMany } from '../../../db/update-many';
 import { sumUpPhotos } from '../../records/photos/sum-up-photos';
 
 /** An item as it is now, and which of its fields became different. */
@@ -26,32 +27,13 @@ function columnsOf({ item: now, fields }: ChangedItem): [MySqlColumn, unknown][]
 }
 
 /** Writes the changed columns of many items, those that share the same columns in one statement. Each gets its next version. */
-export async function writeItems(
-  db: Executor,
-  changed: readonly ChangedItem[],
-  at: Date,
-  portion = 500,
-): Promise<void> {
-  const groups = new Map<string, { columns: MySqlColumn[]; rows: { id: number; values: unknown[] }[] }>();
-  for (const one of changed) {
-    const set = columnsOf(one);
-    const key = set.map(([column]) => column.name).join();
-    const group = groups.get(key) ?? { columns: set.map(([column]) => column), rows: [] };
-    group.rows.push({ id: one.item.id, values: set.map(([, value]) => value) });
-    groups.set(key, group);
-  }
-  for (const { columns, rows } of groups.values()) {
-    const names = columns.map((column) => column.name);
-    const set = names.map((column) => sql.raw(`, i.\`${column}\` = v.\`${column}\``));
-    for (let from = 0; from < rows.length; from += portion) {
-      const values = rows
-        .slice(from, from + portion)
-        .map((row) => [row.id, ...columns.map((column, index) => column.mapToDriverValue(row.values[index]))]);
-      await db.execute(
-        sql`update item i join (${valuesTable(['id', ...names], values)}) v on v.id = i.id set i.version = i.version + 1, i.updated_at = ${sql.raw(literal(at))}${sql.join(set, sql``)}`,
-      );
-    }
-  }
+export async function writeItems(db: Executor, changed: readonly ChangedItem[], at: Date): Promise<void> {
+  await updateMany(
+    db,
+    'item',
+    changed.map((one) => ({ id: one.item.id, set: columnsOf(one) })),
+    sql`r.version = r.version + 1, r.updated_at = ${sql.raw(literal(at))}`,
+  );
   await writePhotos(
     db,
     changed.filter((one) => [...one.fields].some(isPhotos)).map((one) => one.item),

@@ -6,6 +6,7 @@ import type { Item } from '../../../core/item';
 import type { Json } from '../../../core/json';
 import { ownTransaction, readRows } from '../../../db/raw';
 import { run, type TaskRow } from '../../../db/schema';
+import { isInFamily } from '../../records/items/family';
 import type { Held } from '../../records/items/hold-items';
 import { loadCustomFields } from '../../records/items/load-custom-fields';
 import { knownPhotos } from '../../records/photos/known-photos';
@@ -66,7 +67,7 @@ export async function undoStep(task: TaskRow, holder: string): Promise<TaskRow> 
     if (ids.length) {
       const rows = await readRows<Slim>(
         connection,
-        sql`select i.id, i.price, i.quantity, (i.axes <> '[]' or i.archived <> 0), i.sku, i.title from item i where i.id in ${ids} order by i.id for update`,
+        sql`select i.id, i.price, i.quantity, (i.axes <> '[]' or i.archived <> 0 or ${isInFamily('i')}), i.sku, i.title from item i where i.id in ${ids} order by i.id for update`,
       );
       // With the items held: somebody else may be taking some of it back at the same moment, and units move only once.
       const records = await notTakenBack(db, undone, found);

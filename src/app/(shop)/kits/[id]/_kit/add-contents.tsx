@@ -1,5 +1,6 @@
 'use client';
 
+import { skipToken, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { type ConditionGrade, conditionGrades } from '@/core/item/condition';
 import type { Interface } from '@/http/interface';
@@ -16,29 +17,54 @@ const besides = [
   ['box', 'the box'],
 ] as const;
 
+const wayWords = {
+  catalogue: 'From the catalogue',
+  text: 'Written',
+  file: 'A file',
+  kit: 'As other sets',
+} as const;
+
+type Source = NonNullable<Interface['POST /kits/{id}/contents']['body']>['from'];
+
+/** Where a person says that it stands, as it is sent. */
+async function sourceOf(is: keyof typeof wayWords, form: FormData): Promise<Source> {
+  if (is === 'text') return { is, text: String(form.get('text') ?? '') };
+  if (is === 'kit') return { is, kit: Number(form.get('kit')) };
+  if (is === 'catalogue') return { is, entry: String(form.get('entry') ?? '').trim() };
+  const file = form.get('file');
+  return { is, text: file instanceof File ? await file.text() : '' };
+}
+
 /** Which set it is, or what it holds, and how many of them there are. */
 export function AddContents({ kit, close }: { kit: KitView; close: () => void }) {
   const { id, accountId } = kit;
-  const [is, setIs] = useState<'catalogue' | 'text'>(accountId === null ? 'text' : 'catalogue');
+  const ways = ['catalogue', 'text', 'file', 'kit'] as const;
+  const [is, setIs] = useState<(typeof ways)[number]>(accountId === null ? 'text' : 'catalogue');
+  const others = useQuery({
+    queryKey: ['kits', 'to-copy'],
+    queryFn: is === 'kit' ? () => api('GET /kits', { query: {} }) : skipToken,
+  });
   const put = useCommand(
     async (form: FormData) => {
       const body: Interface['POST /kits/{id}/contents']['body'] = {
-        from:
-          is === 'text'
-            ? { is, text: String(form.get('text') ?? '') }
-            : { is, entry: String(form.get('entry') ?? '').trim() },
+        from: await sourceOf(is, form),
         times: Number(form.get('times')),
         with: besides.flatMap(([kind]) => (form.get(kind) ? [kind] : [])),
         opensSets: form.get('opens') !== null,
         condition: (String(form.get('condition') ?? '') || null) as ConditionGrade | null, // one of the options below
+        meant: form.get('meant') === 'change' ? 'change' : 'add',
       };
-      const { pieces, made, added, joined } = await api('POST /kits/{id}/contents', { params: { id }, body });
+      const { pieces, made, added, joined, renumbered } = await api('POST /kits/{id}/contents', {
+        params: { id },
+        body,
+      });
       close();
       const said = [
         counted(pieces, 'piece'),
         made ? counted(made, 'new lot') : '',
         added ? `more in ${counted(added, 'lot')}` : '',
         joined.length ? `equal lines joined in ${counted(joined.length, 'lot')}` : '',
+        ...renumbered.slice(0, 3).map((one) => `${one.was} is ${one.now} now`),
       ];
       return said.filter(Boolean).join(', ');
     },
@@ -47,10 +73,11 @@ export function AddContents({ kit, close }: { kit: KitView; close: () => void })
   return (
     <Dialog title="Add contents" close={close}>
       <form className="space-y-4" onSubmit={submitted((form) => void put.run(form))}>
-        {accountId === null ? null : (
-          <fieldset className="flex gap-4">
-            <legend className="sr-only">Where the contents are from</legend>
-            {(['catalogue', 'text'] as const).map((way) => (
+        <fieldset className="flex gap-4">
+          <legend className="sr-only">Where the contents are from</legend>
+          {ways
+            .filter((way) => way !== 'catalogue' || accountId !== null)
+            .map((way) => (
               <label key={way} className="flex items-center gap-2">
                 <input
                   type="radio"
@@ -59,13 +86,40 @@ export function AddContents({ kit, close }: { kit: KitView; close: () => void })
                   checked={is === way}
                   onChange={() => setIs(way)}
                 />
-                {way === 'catalogue' ? 'From the catalogue' : 'Written'}
+                {wayWords[way]}
               </label>
             ))}
-          </fieldset>
-        )}
+        </fieldset>
         {is === 'catalogue' ? (
           <Field label="Number of the set there" name="entry" required maxLength={60} placeholder="LB4031" data-first />
+        ) : is === 'file' ? (
+          <label className="block font-medium">
+            <span className="mb-1 block">A CSV file</span>
+            <input
+              className="file-input file-input-sm w-full"
+              type="file"
+              name="file"
+              accept=".csv,.tsv,.txt"
+              required
+            />
+            <span className="quiet mt-1 block text-[12px] font-normal">
+              Its first row names the columns: entry, name, finish, pieces, condition, price, drawer, comment, weight,
+              kind
+            </span>
+          </label>
+        ) : is === 'kit' ? (
+          <label className="block font-medium">
+            <span className="mb-1 block">What these hold now</span>
+            <select className="select select-sm w-full" name="kit" required key={others.data?.kits.length ?? 0}>
+              {(others.data?.kits ?? [])
+                .filter((one) => one.id !== id)
+                .map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name}, {one.lots.toLocaleString('en')} lots
+                  </option>
+                ))}
+            </select>
+          </label>
         ) : (
           <label className="block font-medium">
             <span className="mb-1 block">One thing a line</span>
@@ -105,6 +159,10 @@ export function AddContents({ kit, close }: { kit: KitView; close: () => void })
             open sets within it
           </label>
         </fieldset>
+        <label className="flex items-center gap-2">
+          <input type="checkbox" className="checkbox checkbox-sm" name="meant" value="change" />A list of what is in
+          stock already: it changes that, and adds no pieces
+        </label>
         {put.problem ? (
           <p role="alert" className="text-error">
             {put.problem}

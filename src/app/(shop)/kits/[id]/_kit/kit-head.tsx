@@ -1,36 +1,32 @@
 'use client';
 
+import { Pencil, Plus } from 'lucide-react';
 import { formatMoney, homeCurrency } from '@/core/measure/money';
 import type { KitView } from '@/services/kits/find-kit';
 import { Link } from '@/ui/controls/link';
 import { api } from '@/ui/data/api';
-import { countedAre } from '@/ui/data/counted';
 import { useCommand } from '@/ui/data/use-command';
 
 const shareWords = { price: 'by price', weight: 'by weight', number: 'by number' } as const;
+export type Opened = 'contents' | 'prices' | 'stock' | 'there' | 'whole' | 'steps' | 'drawers';
+
+type Props = {
+  kit: KitView;
+  totals: KitView['totals'];
+  /** Lots in stock that are written otherwise here. */
+  changed: number;
+  open: (what: Opened) => void;
+};
 
 /** What the sets come to, and what is done with them. */
-export function KitHead({ kit, add }: { kit: KitView; add: () => void }) {
-  const { id, totals, version, totalCost } = kit;
-  const touches = [['kit', id], ['kit-lots', id], ['kits'], ['stages']];
+export function KitHead({ kit, totals, changed, open }: Props) {
+  const { id, version, totalCost } = kit;
   const change = useCommand(
     async (set: { state?: KitView['state']; shareBy?: KitView['shareBy'] }) => {
       await api('PATCH /kits/{id}', { params: { id }, body: { baseVersion: version, ...set } });
       return undefined;
     },
-    { touches, tells: true },
-  );
-  const stock = useCommand(
-    async () => {
-      let made = 0;
-      for (let left = 1; left > 0; ) {
-        const step = await api('POST /kits/{id}/stock', { params: { id }, body: {} });
-        made += step.made;
-        left = step.made === 0 ? 0 : step.left;
-      }
-      return `${countedAre(made, 'lot')} in stock now`;
-    },
-    { touches, tells: true },
+    { touches: [['kit', id], ['kits']], tells: true },
   );
   const isOpen = kit.state === 'open';
   const money = (amount: number) => formatMoney(amount, homeCurrency);
@@ -57,7 +53,21 @@ export function KitHead({ kit, add }: { kit: KitView; add: () => void }) {
           </div>
         ))}
       </dl>
-      <div className="ml-auto flex flex-wrap items-center gap-2">
+      <div className="flex flex-wrap items-center gap-2 lg:w-full">
+        <button type="button" className="btn btn-sm" disabled={!isOpen} onClick={() => open('contents')}>
+          Add contents
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          disabled={!isOpen || totals.lots === 0}
+          onClick={() => open('prices')}
+        >
+          Prices
+        </button>
+        <button type="button" className="btn btn-sm" disabled={totals.lots === 0} onClick={() => open('whole')}>
+          In parts or whole
+        </button>
         <label className="flex items-center gap-2 text-[12px] whitespace-nowrap">
           Cost shared
           <select
@@ -73,28 +83,32 @@ export function KitHead({ kit, add }: { kit: KitView; add: () => void }) {
             ))}
           </select>
         </label>
-        <button type="button" className="btn btn-sm" disabled={!isOpen} onClick={add}>
-          Add contents
-        </button>
         <button
           type="button"
-          className="btn btn-primary btn-sm"
-          disabled={!isOpen || stock.busy || totals.ready === 0}
-          onClick={() => void stock.run()}
-        >
-          {stock.busy
-            ? 'Going into stock …'
-            : totals.ready === 0
-              ? 'Put into stock'
-              : `Put ${totals.ready.toLocaleString('en')} into stock`}
-        </button>
-        <button
-          type="button"
-          className="btn btn-sm"
+          className="btn btn-ghost btn-sm"
           disabled={change.busy}
           onClick={() => void change.run({ state: isOpen ? 'closed' : 'open' })}
         >
-          {isOpen ? 'Close' : 'Open again'}
+          {isOpen ? 'Close the list' : 'Open again'}
+        </button>
+        {/* Two actions that must not be taken for one another: one fills the stock, one only writes in it. */}
+        <button
+          type="button"
+          className="btn btn-primary btn-sm ml-auto"
+          disabled={!isOpen || totals.ready === 0}
+          onClick={() => open('stock')}
+        >
+          <Plus size={15} aria-hidden="true" />
+          Add {totals.ready.toLocaleString('en')} to stock
+        </button>
+        <button
+          type="button"
+          className="btn btn-outline btn-warning btn-sm"
+          disabled={!isOpen || changed === 0}
+          onClick={() => open('there')}
+        >
+          <Pencil size={14} aria-hidden="true" />
+          Change {changed.toLocaleString('en')} in stock
         </button>
       </div>
     </div>

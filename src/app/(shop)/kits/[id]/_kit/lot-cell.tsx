@@ -1,22 +1,24 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import type { WrittenColumn } from './read-cell';
 import type { LotChange } from './use-lots';
 
 type Props = {
   row: number;
   /** Whose cell it is, for those who hear the page. */
   of: string;
-  column: 'pieces' | 'price' | 'place' | 'comment';
+  column: WrittenColumn;
   value: string;
   isOpen: boolean;
+  isRight: boolean;
   /** What was typed as a change, or why it is none. */
   read: (text: string) => { set: LotChange } | { why: string };
   write: (set: LotChange) => void;
 };
 
 /** A cell that is written into; it is kept when one leaves it. Escape brings back what stood there. */
-export function LotCell({ row, of, column, value, isOpen, read, write }: Props) {
+export function LotCell({ row, of, column, value, isOpen, isRight, read, write }: Props) {
   const [text, setText] = useState(value);
   const [why, setWhy] = useState('');
   useEffect(() => {
@@ -31,23 +33,17 @@ export function LotCell({ row, of, column, value, isOpen, read, write }: Props) 
     setWhy('');
     return write(said.set);
   };
-  const isNumber = column === 'pieces' || column === 'price';
-  if (!isOpen)
-    return (
-      <span role="cell" className={`truncate px-2 ${isNumber ? 'figures text-right' : ''}`}>
-        {value}
-      </span>
-    );
+  if (!isOpen) return <span className={`block truncate px-2 ${isRight ? 'figures text-right' : ''}`}>{value}</span>;
   return (
-    <span role="cell" className="relative">
+    <span className="relative block">
       <input
-        className={`input input-xs w-full ${isNumber ? 'figures text-right' : ''}`}
+        className={`input input-xs w-full ${isRight ? 'figures text-right' : ''}`}
         aria-label={`${of}: ${column}`}
         aria-invalid={why ? true : undefined}
         title={why || undefined}
         data-row={row}
         data-column={column}
-        inputMode={isNumber ? 'decimal' : undefined}
+        inputMode={isRight ? 'decimal' : undefined}
         value={text}
         onChange={(event) => setText(event.target.value)}
         onBlur={keep}

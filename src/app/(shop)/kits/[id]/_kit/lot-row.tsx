@@ -1,130 +1,215 @@
 'use client';
 
+import { Lock, LockOpen } from 'lucide-react';
 import { memo } from 'react';
-import { amountToText, formatMoney, homeCurrency, parseAmount } from '@/core/measure/money';
+import { conditionGrades, conditionLabel } from '@/core/item/condition';
+import { basisWords } from '@/core/kit/lot-price';
+import { formatMoney, homeCurrency } from '@/core/measure/money';
 import type { LotView } from '@/services/kits/find-kit';
 import { Link } from '@/ui/controls/link';
-import { api } from '@/ui/data/api';
-import { useCommand } from '@/ui/data/use-command';
+import { type LotColumn, stateWords } from './columns';
 import { LotCell } from './lot-cell';
+import { cellText, isWritten, readCell } from './read-cell';
 import type { LotChange } from './use-lots';
 
-/** Widths of the columns, for the heads as well. */
-export const lotColumns = 'minmax(220px,2fr) 90px 80px 100px 90px 120px minmax(140px,1fr) 150px';
-const stateWords = { open: 'open', later: 'kept for later', out: 'taken out' } as const;
-const pieces = /^\d{1,7}$/;
+export type RowDeeds = {
+  write: (lotId: number, set: LotChange) => void;
+  writeAll: (changes: ReadonlyMap<number, LotChange>) => void;
+  mark: (lotId: number, at: number, isRange: boolean) => void;
+  pieces: (lotId: number) => void;
+};
 
 type Props = {
-  kitId: number;
   lot: LotView;
   at: number;
   top: number;
+  columns: readonly LotColumn[];
+  grid: string;
   isOpen: boolean;
-  write: (lotId: number, set: LotChange) => void;
+  isMarked: boolean;
+  /** Its place holds more than a place takes. */
+  isFull: boolean;
+  /** What it bears of the cost, in minor units. */
+  cost: number | null;
+  deeds: RowDeeds;
 };
 
-/** Where the pieces of a lot are from, in words. */
-const fromWords = ({ from }: LotView): string =>
-  from.map((one) => `${one.quantity} ${one.kind === 'spare' ? 'spare ' : ''}in ${one.within.join(', in ')}`).join('; ');
+export const money = (amount: number): string => formatMoney(amount, homeCurrency);
+const usual = ['open', 'later', 'out'] as const;
 
-/** One lot: its price, place and comment are written where they stand. */
-export const LotRow = memo(function LotRow({ kitId, lot, at, top, isOpen, write }: Props) {
-  const { id, price, quantity, from } = lot;
-  const last = from.length - 1;
-  const apart = useCommand(
-    async () => {
-      await api('POST /kits/{id}/apart', { params: { id: kitId }, body: { lot: id, at: last } });
-      return undefined;
-    },
-    {
-      touches: [
-        ['kit-lots', kitId],
-        ['kit', kitId],
-      ],
-      tells: true,
-    },
-  );
-  const shared = { row: at, of: lot.name, isOpen };
+/** One lot: what can be written is written where it stands. */
+export const LotRow = memo(function LotRow(props: Props) {
+  const { lot, at, top, columns, grid, isMarked, deeds } = props;
   return (
     <div
       role="row"
       aria-rowindex={at + 2}
-      className="absolute inset-x-0 grid h-9 items-center gap-2 border-b border-base-300/60 px-4"
-      style={{ gridTemplateColumns: lotColumns, transform: `translateY(${top}px)` }}
+      data-lot={lot.id}
+      className={`absolute inset-x-0 grid h-9 items-center gap-2 border-b border-base-300/60 px-4 ${isMarked ? 'bg-primary/10' : ''}`}
+      style={{ gridTemplateColumns: grid, transform: `translateY(${top}px)` }}
     >
-      <span role="cell" className="flex min-w-0 items-center gap-2" title={fromWords(lot)}>
-        <span className="truncate">{lot.name}</span>
-        {isOpen && from.length > 1 ? (
-          <button
-            type="button"
-            className="btn btn-ghost btn-xs shrink-0"
-            disabled={apart.busy}
-            aria-label={`${lot.name}: take the last of ${from.length} joined apart`}
-            onClick={() => void apart.run()}
-          >
-            {from.length} joined
-          </button>
-        ) : null}
-      </span>
-      <span role="cell" className="truncate">
-        {lot.finish || '–'}
-      </span>
-      <LotCell
-        {...shared}
-        column="pieces"
-        value={String(quantity)}
-        read={(text) => (pieces.test(text) ? { set: { quantity: Number(text) } } : { why: 'A whole number of pieces' })}
-        write={(set) => write(id, set)}
-      />
-      <LotCell
-        {...shared}
-        column="price"
-        value={price === null ? '' : amountToText(price, homeCurrency)}
-        read={(text) => {
-          if (text === '') return { set: { price: null } };
-          const amount = parseAmount(text, homeCurrency);
-          return amount !== null && amount > 0 ? { set: { price: amount } } : { why: 'No amount; write it as in 1.50' };
-        }}
-        write={(set) => write(id, set)}
-      />
-      <span role="cell" className="figures pr-2 text-right text-[13px]">
-        {price === null ? '–' : formatMoney(price * quantity, homeCurrency)}
-      </span>
-      <LotCell
-        {...shared}
-        column="place"
-        value={lot.place}
-        read={(text) => (text.length > 60 ? { why: 'At most 60 signs' } : { set: { place: text } })}
-        write={(set) => write(id, set)}
-      />
-      <LotCell
-        {...shared}
-        column="comment"
-        value={lot.comment}
-        read={(text) => (text.length > 1_000 ? { why: 'At most 1,000 signs' } : { set: { comment: text } })}
-        write={(set) => write(id, set)}
-      />
       <span role="cell">
-        {lot.item ? (
-          <Link className="mono text-[12px] underline" href={`/items/${lot.item.id}`}>
-            {lot.item.sku}
-          </Link>
-        ) : (
-          <select
-            className="select select-xs w-full text-[12px]"
-            aria-label={`State of ${lot.name}`}
-            disabled={!isOpen}
-            value={lot.state}
-            onChange={(event) => write(id, { state: event.target.value as keyof typeof stateWords })} // one of the options below
-          >
-            {Object.entries(stateWords).map(([state, words]) => (
-              <option key={state} value={state}>
-                {words}
-              </option>
-            ))}
-          </select>
-        )}
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          aria-label={`Mark ${lot.name} ${lot.finish}`.trim()}
+          checked={isMarked}
+          onClick={(event) => deeds.mark(lot.id, at, event.shiftKey)}
+          onChange={() => undefined}
+        />
       </span>
+      {columns.map((column) => (
+        <span key={column.id} role="cell" className={`min-w-0 ${column.isRight ? 'figures text-right' : ''}`}>
+          <Cell {...props} column={column} />
+        </span>
+      ))}
     </div>
   );
 });
+
+function Cell({ column, ...props }: Props & { column: LotColumn }) {
+  const { lot, at, isOpen, cost, isFull, deeds } = props;
+  const { id, price, quantity } = lot;
+  const isHere = lot.state !== 'done';
+  if (isWritten(column.id)) {
+    const written = column.id;
+    const cell = (
+      <LotCell
+        row={at}
+        of={lot.name}
+        column={written}
+        value={cellText(lot, written)}
+        isOpen={isOpen && (isHere || written !== 'pieces')}
+        isRight={column.isRight ?? false}
+        read={(text) => readCell(lot, written, text)}
+        write={(set) => deeds.write(id, set)}
+      />
+    );
+    if (written === 'price') return <PriceCell {...props}>{cell}</PriceCell>;
+    if (written === 'place' && isFull)
+      return (
+        <span className="relative block" title="More lies here than a place takes">
+          {cell}
+          <span className="absolute -top-1 right-0 rounded bg-warning px-1 text-[10px] text-warning-content">full</span>
+        </span>
+      );
+    return cell;
+  }
+  switch (column.id) {
+    case 'name':
+      return (
+        <span className="flex min-w-0 items-center gap-2">
+          <button
+            type="button"
+            className="min-w-0 truncate text-left hover:underline"
+            title={`${lot.name}: what it is made of, and what is missing or damaged`}
+            onClick={() => deeds.pieces(id)}
+          >
+            {lot.name}
+          </button>
+          {lot.from.length > 1 ? <span className="quiet shrink-0 text-[12px]">{lot.from.length} joined</span> : null}
+        </span>
+      );
+    case 'condition':
+      return isOpen && isHere ? (
+        <select
+          className="select select-xs w-full text-[12px]"
+          aria-label={`Condition of ${lot.name}`}
+          value={lot.condition ?? ''}
+          onChange={
+            (event) => deeds.write(id, { condition: (event.target.value || null) as LotView['condition'] }) // one of the options below
+          }
+        >
+          <option value="">–</option>
+          {conditionGrades.map((grade) => (
+            <option key={grade.id} value={grade.id}>
+              {grade.label}
+            </option>
+          ))}
+        </select>
+      ) : (
+        <span className="block truncate">{conditionLabel(lot.condition) || '–'}</span>
+      );
+    case 'grams':
+      return lot.grams === null ? '–' : `${(lot.grams * quantity).toLocaleString('en')} g`;
+    case 'value':
+      return price === null ? '–' : money(price * quantity);
+    case 'cost':
+      return cost === null ? '–' : money(cost);
+    case 'state':
+      return <StateCell {...props} />;
+    default:
+      return (
+        <span className="block truncate">
+          {column.id === 'sort' || column.id === 'finish' ? lot[column.id] || '–' : ''}
+        </span>
+      );
+  }
+}
+
+/** A price with where it is from, and whether it is kept. */
+function PriceCell({ lot, isOpen, deeds, children }: Props & { children: React.ReactNode }) {
+  const { id, isKept, basis, price } = lot;
+  const words = isKept ? 'Kept: no pricing changes it' : basis ? basisWords(basis, money) : 'Written by hand';
+  return (
+    <span className="flex items-center gap-1">
+      {price !== null && lot.state !== 'done' ? (
+        <button
+          type="button"
+          tabIndex={-1}
+          disabled={!isOpen}
+          aria-pressed={isKept}
+          aria-label={`Price of ${lot.name}: ${isKept ? 'kept' : 'not kept'}`}
+          title={words}
+          className="btn btn-ghost btn-xs btn-square shrink-0"
+          onClick={() => deeds.write(id, { isKept: !isKept })}
+        >
+          {isKept ? (
+            <Lock size={11} aria-hidden="true" />
+          ) : basis ? (
+            <span className="quiet text-[11px]">{basis.count > 99 ? '99+' : basis.count}</span>
+          ) : (
+            <LockOpen size={11} aria-hidden="true" className="quiet" />
+          )}
+        </button>
+      ) : null}
+      <span className="min-w-0 flex-1">{children}</span>
+    </span>
+  );
+}
+
+function StateCell({ lot, isOpen, deeds }: Props) {
+  if (lot.item)
+    return (
+      <span className="flex items-center gap-1 text-[12px]">
+        <Link className="mono truncate underline" href={`/items/${lot.item.id}`}>
+          {lot.item.sku}
+        </Link>
+        {lot.edited.length ? (
+          <span
+            className="shrink-0 rounded bg-warning/30 px-1"
+            title={`Not changed there yet: ${lot.edited.join(', ')}`}
+          >
+            changed
+          </span>
+        ) : null}
+      </span>
+    );
+  return (
+    <span className="flex items-center gap-1">
+      <select
+        className="select select-xs w-full text-[12px]"
+        aria-label={`State of ${lot.name}`}
+        disabled={!isOpen}
+        value={lot.state}
+        onChange={(event) => deeds.write(lot.id, { state: event.target.value as (typeof usual)[number] })} // one of the options below
+      >
+        {usual.map((state) => (
+          <option key={state} value={state}>
+            {state === 'open' && lot.meant === 'change' ? 'changes stock' : stateWords[state]}
+          </option>
+        ))}
+      </select>
+    </span>
+  );
+}

@@ -2,6 +2,7 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef } from 'react';
+import { editedFields } from '@/core/kit/meaning';
 import type { Interface } from '@/http/interface';
 import type { LotView } from '@/services/kits/find-kit';
 import { api } from '@/ui/data/api';
@@ -26,41 +27,77 @@ async function everyLot(id: number): Promise<LotView[]> {
 }
 
 /**
- * The lots of sets, and how a change of one is kept: it stands in the table at once and goes out behind the one before,
- * so that two changes of the same lot never meet.
+ * The lots of sets, and how a change of one is kept: it stands in the table at once and goes out with those that gathered
+ * while the request before was under way, so that two changes of the same lot never meet.
  */
 export function useLots(id: number) {
   const client = useQueryClient();
   const notice = useNotice();
   const key = ['kit-lots', id];
   const pages = useQuery({ queryKey: key, queryFn: () => everyLot(id) });
-  const last = useRef(Promise.resolve());
-  const write = useCallback(
-    (lotId: number, set: LotChange) => {
+  const waiting = useRef(new Map<number, LotChange>());
+  const isSending = useRef(false);
+  const writeAll = useCallback(
+    (changes: ReadonlyMap<number, LotChange>) => {
       const lotsKey = ['kit-lots', id];
-      const change = (some: Partial<LotView>) =>
+      const change = (some: ReadonlyMap<number, Partial<LotView>>) =>
         client.setQueryData<LotView[]>(lotsKey, (now) =>
-          now?.map((lot) => (lot.id === lotId ? { ...lot, ...some } : lot)),
+          now?.map((lot) => {
+            const part = some.get(lot.id);
+            return part ? { ...lot, ...part } : lot;
+          }),
         );
-      change(set);
-      last.current = last.current.then(async () => {
-        const lot = client.getQueryData<LotView[]>(lotsKey)?.find((one) => one.id === lotId);
-        if (!lot) return;
-        try {
-          const { changed, refused } = await api('PATCH /kits/{id}/lots', {
-            params: { id },
-            body: { lots: [{ id: lotId, baseVersion: lot.version, set }] },
+      change(new Map([...changes].map(([lotId, set]) => [lotId, shownAt(set)])));
+      for (const [lotId, set] of changes) waiting.current.set(lotId, { ...waiting.current.get(lotId), ...set });
+      if (isSending.current) return;
+      isSending.current = true;
+      const send = async () => {
+        // What is written in the same breath goes together.
+        await Promise.resolve();
+        while (waiting.current.size > 0) {
+          const some = [...waiting.current].slice(0, atOnce);
+          for (const [one] of some) waiting.current.delete(one);
+          const known = new Map((client.getQueryData<LotView[]>(lotsKey) ?? []).map((lot) => [lot.id, lot]));
+          const lots = some.flatMap(([one, given]) => {
+            const lot = known.get(one);
+            return lot ? [{ id: one, baseVersion: lot.version, set: given }] : [];
           });
-          for (const one of changed) change({ version: one.version });
-          if (refused[0]) throw new Error(`${lot.name}: ${refused[0].why}`);
-          void client.invalidateQueries({ queryKey: ['kit', id] });
-        } catch (error) {
-          notice(sentenceOf(error));
-          await client.invalidateQueries({ queryKey: lotsKey });
+          if (lots.length === 0) continue;
+          const { changed, refused } = await api('PATCH /kits/{id}/lots', { params: { id }, body: { lots } });
+          change(
+            new Map(changed.map((one) => [one.id, { version: one.version, ...editedAt(known.get(one.id), some) }])),
+          );
+          if (refused[0]) {
+            const more = refused.length > 1 ? `, and ${(refused.length - 1).toLocaleString('en')} more` : '';
+            throw new Error(`${known.get(refused[0].id)?.name ?? 'A lot'}: ${refused[0].why}${more}`);
+          }
         }
-      });
+      };
+      send()
+        .catch(async (error: unknown) => {
+          notice(sentenceOf(error));
+          waiting.current.clear();
+          await client.invalidateQueries({ queryKey: lotsKey });
+        })
+        .finally(() => {
+          isSending.current = false;
+        });
     },
     [client, id, notice],
   );
-  return { lots: pages.data ?? [], pages, write };
+  const write = useCallback((lotId: number, set: LotChange) => writeAll(new Map([[lotId, set]])), [writeAll]);
+  return { lots: pages.data ?? none, pages, write, writeAll };
+}
+
+const none: LotView[] = [];
+
+/** What is seen at once: a price that a person writes is kept. */
+const shownAt = (set: LotChange): Partial<LotView> =>
+  set.price === undefined ? set : { isKept: set.price !== null, ...set, basis: null };
+
+/** Of one in stock: that it is written otherwise here now. */
+function editedAt(lot: LotView | undefined, sent: readonly (readonly [number, LotChange])[]): Partial<LotView> {
+  if (lot?.state !== 'done') return {};
+  const [, set = {}] = sent.find(([one]) => one === lot.id) ?? [];
+  return { isKept: lot.isKept, edited: editedFields.filter((field) => field in set || lot.edited.includes(field)) };
 }

@@ -1,0 +1,1 @@
+ALTER TABLE `kit` DROP COLUMN `run_id`;

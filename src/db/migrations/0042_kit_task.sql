@@ -1,0 +1,1 @@
+ALTER TABLE `kit` ADD `task_id` bigint unsigned;

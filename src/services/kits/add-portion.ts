@@ -1,0 +1,168 @@
+import { eq, sql } from 'drizzle-orm';
+import { meanCost } from '../../core/batch';
+import type { Change } from '../../core/change';
+import type { Item, ItemPatch } from '../../core/item';
+import { addedTo, isReady, shareLots } from '../../core/kit';
+import type { Tx } from '../../db/client';
+import { type KitRow, kitLot } from '../../db/schema';
+import type { Actor } from '../access/actor';
+import { commitItems } from '../changes/commit/commit-items';
+import { numbering } from '../changes/commit/free-sku';
+import { recordChanges } from '../changes/commit/record-changes';
+import { createItemWithin } from '../items/create-item';
+import { type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
+import { stillAsAsked } from '../records/accounts/settled';
+import { madeKey } from '../records/items/made-key';
+import type { LotsTask } from './begin-lots';
+import { isChange } from './compare-lots';
+import { type LotNow, lotsOf } from './find-kit';
+import { modelOf } from './keep-entries';
+import type { LotsResult } from './lots-step';
+import { matchStock } from './match-stock';
+
+export type Portion<Do extends LotsTask['do']> = {
+  actor: Actor;
+  kit: KitRow;
+  input: Extract<LotsTask, { do: Do }>;
+  runId: number;
+  lots: readonly LotNow[];
+};
+
+/** Adds lots to what they are the same as, or makes items of them; each once, whatever became of it meanwhile. */
+export async function addPortion(
+  tx: Tx,
+  { actor, kit, input, runId, lots }: Portion<'add'>,
+): Promise<Omit<LotsResult, 'changed'> & { changed: number }> {
+  const result: LotsResult = { made: 0, added: 0, changed: 0, items: [], left: [] };
+  const leave = ({ id, name }: LotNow, why: string) => result.left.push({ lot: id, name, why });
+  const open = lots.filter((lot) => {
+    const again = isChange(lot) && !input.anyway;
+    if (again) leave(lot, 'It is in stock already');
+    else if (isReady({ ...lot, state: lot.state === 'done' ? 'open' : lot.state })) return true;
+    else leave(lot, 'It is not ready any more');
+    return false;
+  });
+  if (open.length === 0) return result;
+  // Held first: what others record at this moment is known, or waits.
+  const numbers = await numbering(tx);
+  const accounts = await loadAccounts(tx);
+  const account = accounts.find((one) => one.id === kit.accountId);
+  const costs = shareLots(kit, await lotsOf(tx, kit.id));
+  const same = await matchStock(tx, account, open);
+  const seen = input.seen && new Map(input.seen.map((one) => [one.lot, one.item]));
+  const ones = new Map(input.choices.map((one) => [one.lot, one]));
+  const at = new Date();
+  const joins: { lot: LotNow; item: Item }[] = [];
+  for (const lot of open) {
+    const there = same.get(lot.id);
+    const shown = seen?.get(lot.id);
+    if (shown !== undefined && shown !== (there?.id ?? null)) {
+      leave(lot, 'What it is the same as in stock is another than was shown: compare once more');
+      continue;
+    }
+    if (there) {
+      joins.push({ lot, item: there });
+      continue;
+    }
+    const key = madeKey(`kit lot ${lot.id} ${lot.version}`);
+    const { id } = await createItemWithin(
+      tx,
+      actor,
+      { fields: fieldsOf(kit, lot, costs.get(lot.id)), quantity: lot.quantity, key },
+      { numbers, asked: accounts },
+    );
+    // Taken back as a run, it is gone from the inventory again.
+    await recordChanges(tx, { actor, why: 'scan', at, runId }, [
+      { itemId: id, itemVersion: 1, field: 'standing', from: 'deleted', to: 'active' },
+    ]);
+    await putDown(tx, lot, id, runId);
+    result.made++;
+    result.items.push(id);
+    await setTiers(tx, { actor, runId, lot, item: id, account });
+  }
+  if (joins.length) {
+    const { refused } = await commitItems(
+      tx,
+      joins.map((one) => one.item.id),
+      ({ items }) =>
+        joins.flatMap(({ lot, item }): Change[] => {
+          const held = items.find((one) => one.id === item.id);
+          if (!held) return [];
+          const how = ones.get(lot.id) ?? input.joining;
+          const now = { quantity: held.quantity, price: held.price, place: held.location };
+          const { quantity, price, place } = addedTo(now, lot, how);
+          const cost = costs.get(lot.id);
+          const target = { item: held.id };
+          return [
+            { target, field: 'quantity', to: quantity },
+            { target, field: 'price', to: price },
+            { target, field: 'location', to: place },
+            ...(cost === undefined
+              ? []
+              : [
+                  {
+                    target,
+                    field: 'cost',
+                    to: meanCost({ units: held.quantity, cost: held.cost }, { units: lot.quantity, total: cost }),
+                  },
+                ]),
+          ];
+        }),
+      { actor, why: 'scan', at, runId, send: input.publish ? 'all' : 'stock', stock: { reason: 'bought' } },
+    );
+    for (const { lot, item } of joins) {
+      const no = refused.find((one) => one.item === item.id);
+      if (no) {
+        leave(lot, no.why);
+        continue;
+      }
+      await putDown(tx, lot, item.id, runId);
+      result.added++;
+      result.items.push(item.id);
+    }
+  }
+  await stillAsAsked(tx, accounts);
+  return result;
+}
+
+const putDown = (tx: Tx, lot: LotNow, itemId: number, runId: number) =>
+  tx
+    .update(kitLot)
+    .set({ state: 'done', meant: 'add', itemId, runId, edited: [], version: sql`${kitLot.version} + 1` })
+    .where(eq(kitLot.id, lot.id));
+
+function fieldsOf(kit: KitRow, lot: LotNow, total: number | undefined): ItemPatch {
+  const { name, condition, comment, place, price, grams, finish, quantity } = lot;
+  return {
+    title: name,
+    model: modelOf(name),
+    condition,
+    conditionNote: comment,
+    location: place,
+    price,
+    supplier: kit.supplier,
+    ...(grams === null ? {} : { weightGrams: grams }),
+    ...(finish ? { attributes: { Finish: finish } } : {}),
+    ...(total === undefined ? {} : { cost: Math.round(total / quantity) }),
+  };
+}
+
+/** Quantity tiers are the account's own: they are written for it alone. */
+async function setTiers(
+  tx: Tx,
+  {
+    actor,
+    runId,
+    lot,
+    item,
+    account,
+  }: { actor: Actor; runId: number; lot: LotNow; item: number; account: LoadedAccount | undefined },
+): Promise<void> {
+  if (!account || lot.tiers.length === 0) return;
+  await commitItems(
+    tx,
+    [item],
+    () => [{ target: { item, account: account.id }, field: 'extra.tiers', to: lot.tiers }],
+    { actor, why: 'scan', at: new Date(), runId, send: 'falls' },
+  );
+}
