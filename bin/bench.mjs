@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7, P7b and P16; P9 in the browser).
+// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7, P7b and P16; P9 and P13 in the browser).
 import { rmSync } from 'node:fs';
 import { checkNode, installModules, installPackages, packagesToRun, packagesToTest } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
@@ -9,7 +9,7 @@ import { endOnSignal, runScript, startApplication, startGround, startScript } fr
 const args = process.argv.slice(2);
 const only = args.includes('--only') ? args[args.indexOf('--only') + 1].split(',') : null;
 const isLoad = (id) => ['P6', 'P7', 'P7b', 'P16', 'load'].includes(id);
-const isBrowser = (id) => id === 'P9';
+const isBrowser = (id) => id === 'P9' || id === 'P13';
 const loadItems = args.includes('--load-items') ? args[args.indexOf('--load-items') + 1] : '1720';
 
 checkNode();
@@ -64,6 +64,6 @@ if (!only || only.some(isBrowser))
     await runScript('tests/bench/prepare-browser.ts', env, [size]);
     await startApplication(processes, settings, env);
     const { inBrowser } = await import('../tests/bench/browser.mjs');
-    for (const one of await inBrowser({ settings, size })) tell(one);
+    for (const one of await inBrowser({ settings, size, only })) tell(one);
   });
 process.exit(code);

@@ -24,6 +24,7 @@ import { filing } from './files';
 import { bringingIn } from './gathering';
 import { type Figure, limitFigure, percentile, print, ratioFigure, sideBySide, time } from './measure';
 import { badging, storing } from './photos';
+import { pricingLots } from './pricing';
 import { telling } from './telling';
 import { wall } from './wall';
 
@@ -328,6 +329,7 @@ for (const size of sizes) {
   if (wants('P11w')) figures.push(...(await wall(size)));
 }
 if (wants('P10')) figures.push(...(await bringingIn(actor, listings, say)));
+if (wants('P13p')) figures.push(...(await pricingLots(actor, 1_000)));
 if (wants('P8')) figures.push(...(await storing(200)));
 if (wants('P11')) figures.push(...(await badging(200)));
 say('');

@@ -1,5 +1,6 @@
 import { chromium } from '@playwright/test';
 import { dropping } from './dropping.mjs';
+import { ofLots } from './lots.mjs';
 
 /** Who may come in to the demo shop. */
 const owner = { email: 'owner@grainhouse.example', password: 'harbour-light-35' };
@@ -100,7 +101,7 @@ async function largestPaint(context, base) {
 }
 
 /** P9: the inventory in the browser. */
-export async function inBrowser({ settings, size }) {
+export async function inBrowser({ settings, size, only }) {
   const base = `http://127.0.0.1:${settings.port}`;
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -114,6 +115,8 @@ export async function inBrowser({ settings, size }) {
     await page.getByLabel('Password').fill(owner.password);
     await page.keyboard.press('Enter');
     await page.getByRole('grid', { name: 'Inventory' }).waitFor();
+    const lots = !only || only.includes('P13') ? await ofLots(context, base, limit) : [];
+    if (only && !only.includes('P9')) return lots;
     const keys = [];
     const scrolls = [];
     for (let round = 0; round < rounds; round++) {
@@ -127,6 +130,7 @@ export async function inBrowser({ settings, size }) {
     const paints = [];
     for (let round = 0; round < 5; round++) paints.push(await largestPaint(context, base));
     const figures = [
+      ...lots,
       limit(`P9 key to painted filter, p95, ${size} items`, percentile(keys, 0.95), 'ms', 150),
       limit(`P9 key to painted filter, median`, median(keys), 'ms', 150),
       limit('P9 longest task while scrolling', percentile(scrolls, 0.5), 'ms', 50),

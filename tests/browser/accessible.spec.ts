@@ -184,7 +184,7 @@ test('what opens on a sheet: the table of variations, beside it, the desk, an ed
   await expect(page.getByRole('grid', { name: 'Combinations' })).toBeVisible();
   await nothingSerious(page, undefined, 'section[aria-label=Variations]');
   await page.keyboard.press('Alt+s');
-  for (const key of ['Alt+p', 'Alt+e', 'Alt+w']) {
+  for (const key of ['Alt+p', 'Alt+e', 'Alt+w', 'Alt+b']) {
     await page.keyboard.press(key);
     await expect(page.locator('aside')).toBeVisible();
     await expect(page.getByText(/^Loading/)).toHaveCount(0);
@@ -202,4 +202,40 @@ test('what opens on a sheet: the table of variations, beside it, the desk, an ed
   await page.keyboard.press('Shift+N');
   await expect(page.getByPlaceholder(/barcode, ISBN/)).toBeFocused();
   await nothingSerious(page, undefined, 'dialog');
+});
+
+test('what opens on sets that are taken apart: contents, prices, whole, stock, steps, drawers, pieces', async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  const { kits } = (await call<{ kits: { id: number; name: string }[] }>('GET', '/kits')).body;
+  const demo = kits.find((one) => one.name === 'Three outfits from Aldern');
+  await signedIn(page);
+  await page.goto(`/kits/${demo?.id}`);
+  const lots = page.getByRole('table', { name: 'Lots' });
+  await expect(lots.getByRole('row').nth(3)).toBeVisible();
+  const looked = async () => {
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await expect(page.getByText(/^Loading/)).toHaveCount(0);
+    await nothingSerious(page, undefined, 'dialog');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+  };
+  for (const name of ['Add contents', 'Prices', 'In parts or whole', /^Add \d+ to stock/]) {
+    await page.getByRole('button', { name }).first().click();
+    await looked();
+  }
+  await lots.getByRole('checkbox').nth(1).check();
+  const toolbar = page.getByRole('toolbar', { name: 'Marked lots' });
+  for (const name of ['Change', 'Drawers']) {
+    await toolbar.getByRole('button', { name, exact: true }).click();
+    await looked();
+  }
+  await lots
+    .getByRole('button', { name: /Developing tank/ })
+    .first()
+    .click();
+  await looked();
+  await nothingSerious(page);
 });

@@ -261,4 +261,19 @@ test('in parts or whole: both side by side, and the sets offered whole beside th
   const before = (await sheet(part?.item?.id ?? 0)).item.quantity;
   expect((await sheet(item)).item.quantity).toBeGreaterThanOrEqual(3);
   expect(before).toBeGreaterThanOrEqual(6);
+
+  // Beside the sheet stands what it is made of; another number of pieces makes other wholes.
+  await page.keyboard.press('Alt+b');
+  const made = page.getByRole('region', { name: 'Made of' });
+  await expect(made.getByRole('listitem')).toHaveCount(2);
+  await made.getByLabel('Pieces of lamp house').fill(String(before));
+  await made.getByLabel('Pieces of lamp house').press('Enter');
+  await until(
+    async () => (await sheet(item)).item.quantity,
+    (quantity) => quantity === 1,
+  );
+  await made.getByRole('link', { name: 'lamp base' }).click();
+  await expect(page.getByRole('textbox', { name: 'Title' }).first()).toHaveValue('lamp base');
+  await page.keyboard.press('Alt+b');
+  await expect(page.getByRole('region', { name: 'Part of' }).getByRole('link', { name })).toBeVisible();
 });

@@ -13,26 +13,14 @@ import { createItemWithin } from '../items/create-item';
 import { type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
 import { stillAsAsked } from '../records/accounts/settled';
 import { madeKey } from '../records/items/made-key';
-import type { LotsTask } from './begin-lots';
 import { isChange } from './compare-lots';
 import { type LotNow, lotsOf } from './find-kit';
 import { modelOf } from './keep-entries';
-import type { LotsResult } from './lots-step';
+import type { LotsResult, Portion } from './lots-task';
 import { matchStock } from './match-stock';
 
-export type Portion<Do extends LotsTask['do']> = {
-  actor: Actor;
-  kit: KitRow;
-  input: Extract<LotsTask, { do: Do }>;
-  runId: number;
-  lots: readonly LotNow[];
-};
-
 /** Adds lots to what they are the same as, or makes items of them; each once, whatever became of it meanwhile. */
-export async function addPortion(
-  tx: Tx,
-  { actor, kit, input, runId, lots }: Portion<'add'>,
-): Promise<Omit<LotsResult, 'changed'> & { changed: number }> {
+export async function addPortion(tx: Tx, { actor, kit, input, runId, lots }: Portion<'add'>): Promise<LotsResult> {
   const result: LotsResult = { made: 0, added: 0, changed: 0, items: [], left: [] };
   const leave = ({ id, name }: LotNow, why: string) => result.left.push({ lot: id, name, why });
   const open = lots.filter((lot) => {

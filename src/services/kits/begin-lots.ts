@@ -9,6 +9,7 @@ import { startTask } from '../records/tasks/start-task';
 import { isChange } from './compare-lots';
 import { type LotNow, lotsOf } from './find-kit';
 import { loadKit, refuseBusy, refuseClosed } from './load-kit';
+import type { LotsTask } from './lots-task';
 
 const lotNumber = z.number().int().positive();
 const some = z.array(lotNumber).min(1).max(20_000).optional();
@@ -38,20 +39,6 @@ export const addLotsSchema = z
 export const changeThereSchema = z.object({ lots: some, anyway, units: z.boolean().default(false) }).strict();
 
 export const begunLotsSchema = z.object({ taskId: z.number(), runId: z.number(), lots: z.number() });
-
-/** What is asked of the background: written down whole when it begins. */
-export type LotsTask =
-  | {
-      do: 'add';
-      kit: number;
-      lots: number[];
-      joining: z.output<typeof joiningSchema>;
-      choices: z.output<typeof addLotsSchema>['choices'];
-      seen?: z.output<typeof addLotsSchema>['seen'];
-      anyway: boolean;
-      publish: boolean;
-    }
-  | { do: 'change'; kit: number; lots: number[]; units: boolean; anyway: boolean };
 
 const mostNamed = 3;
 

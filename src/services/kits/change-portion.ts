@@ -5,9 +5,8 @@ import type { Tx } from '../../db/client';
 import { kitLot } from '../../db/schema';
 import { commitItems } from '../changes/commit/commit-items';
 import { loadAccounts } from '../records/accounts/load-accounts';
-import type { Portion } from './add-portion';
 import type { LotNow } from './find-kit';
-import type { LotsResult } from './lots-step';
+import type { LotsResult, Portion } from './lots-task';
 import { matchStock } from './match-stock';
 
 /** Changes what is in stock by what its lots say by now; nothing is added. */

@@ -67,7 +67,7 @@ export const lotViewSchema = z.object({
   from: z.array(sourceSchema),
   /** What was written since it went into stock, and is not there yet. */
   edited: z.array(z.enum(editedFields)),
-  item: z.object({ id: z.number(), sku: z.string() }).nullable(),
+  item: z.object({ id: z.number(), sku: z.string(), photo: z.string().nullable() }).nullable(),
 });
 export type LotView = z.infer<typeof lotViewSchema>;
 
@@ -78,7 +78,7 @@ export const findLotsSchema = z
   })
   .strict();
 
-export type LotNow = KitLotRow & { sku: string | null };
+export type LotNow = KitLotRow & { sku: string | null; photo: string | null };
 
 /**
  * Lots with the item that each has become, all of them or some. One whose item was taken back is open again, and so is one
@@ -93,6 +93,7 @@ export async function lotsOf(
     .select({
       lot: kitLot,
       sku: item.sku,
+      photo: item.mainPhoto,
       standing: item.standing,
       undoneBy: run.undoneBy,
       now: { price: item.price, place: item.location, comment: item.conditionNote },
@@ -105,15 +106,16 @@ export async function lotsOf(
     )
     .orderBy(asc(kitLot.id));
   const rows = await (only && 'limit' in only ? query.limit(only.limit) : query);
-  return rows.map(({ lot, sku, standing, undoneBy, now }): LotNow => {
-    if (lot.state !== 'done') return { ...lot, sku };
+  return rows.map(({ lot, sku, photo, standing, undoneBy, now }): LotNow => {
+    if (lot.state !== 'done') return { ...lot, sku, photo };
     if (now === null || standing === 'deleted' || undoneBy !== null)
-      return { ...lot, state: 'open', itemId: null, runId: null, edited: [], sku: null };
+      return { ...lot, state: 'open', itemId: null, runId: null, edited: [], sku: null, photo: null };
     // What is in stock is as it stands there, but for what was written here since.
     const said = (field: 'price' | 'place' | 'comment') => lot.edited.includes(field);
     return {
       ...lot,
       sku,
+      photo,
       price: said('price') ? lot.price : now.price,
       place: said('place') ? lot.place : now.place,
       comment: said('comment') ? lot.comment : now.comment,
@@ -178,9 +180,9 @@ export async function findLots(
   await loadKit(db, id);
   const rows = await lotsOf(db, id, { after, limit });
   const lots = rows.map(
-    ({ kitId: _kit, runId: _run, itemId, sku, ...lot }): LotView => ({
+    ({ kitId: _kit, runId: _run, itemId, sku, photo, ...lot }): LotView => ({
       ...lot,
-      item: itemId !== null && sku !== null ? { id: itemId, sku } : null,
+      item: itemId !== null && sku !== null ? { id: itemId, sku, photo } : null,
     }),
   );
   return { lots, next: lots.length < limit ? null : (lots.at(-1)?.id ?? null) };

@@ -7,24 +7,16 @@ import { settled } from '../records/accounts/settled';
 import { advanceTask } from '../records/tasks/advance-task';
 import { startTask } from '../records/tasks/start-task';
 import { addPortion } from './add-portion';
-import type { LotsTask } from './begin-lots';
 import { changePortion } from './change-portion';
 import { type LotNow, lotsOf } from './find-kit';
 import { keepEntries } from './keep-entries';
 import { loadKit, refuseClosed } from './load-kit';
+import type { LotsResult, LotsTask } from './lots-task';
 
 /** So many lots go in one transaction. */
 const atOnce = 20;
 const mostNamed = 200;
 
-/** What came of it by now; `left`: lots that stay as they are, and why. */
-export type LotsResult = {
-  made: number;
-  added: number;
-  changed: number;
-  items: number[];
-  left: { lot: number; name: string; why: string }[];
-};
 const nothing: LotsResult = { made: 0, added: 0, changed: 0, items: [], left: [] };
 
 /** Adds or changes the next lots, with the note that it did in the same transaction. */

@@ -40,7 +40,7 @@ async function store(tx: Tx, whole: LotNow, split: Split): Promise<number> {
           field: 'pieces',
           fix: 'Change the condition of the whole lot instead',
         });
-  const { id: _id, version: _version, sku: _sku, ...out } = apart.out;
+  const { id: _id, version: _version, sku: _sku, photo: _photo, ...out } = apart.out;
   const graded = split.how === 'pieces' ? { condition: split.condition, price: null, basis: null, isKept: false } : {};
   await tx
     .update(kitLot)

@@ -7,6 +7,7 @@ import { download, sendFile } from '../../support/files';
 import { settled, survey } from '../../support/gathering';
 import { scanOf, settingsWith } from '../../support/intake';
 import { jpeg, publishItems, readyItem, sheet, stateOn } from '../../support/items';
+import { kitOf, lotAccount, lotsIn, newKit, put as putContents } from '../../support/kits';
 import { askingGathering, listOnTwo } from '../../support/listed';
 import {
   accountOf,
@@ -458,6 +459,11 @@ const cases: Record<string, Case> = {
   // Stock
   'POST /items/{id}/stock': () => post(`/items/${item.id}/stock`, { how: 'add', units: 2, reason: 'bought' }),
   'GET /items/{id}/stock': () => get(`/items/${item.id}/stock`),
+  'PUT /items/{id}/parts': async () => {
+    const [whole, part] = [await readyItem({}, 0), await readyItem({}, 6)];
+    return put(`/items/${whole.id}/parts`, { parts: [{ item: part.id, pieces: 2 }] });
+  },
+  'GET /items/{id}/parts': () => get(`/items/${item.id}/parts`),
   'POST /items/{id}/sold': () => post(`/items/${item.id}/sold`, { quantity: 1, unitPrice: 12_000 }),
   'GET /sales': () => get(`/sales?item=${item.id}`),
   'POST /sales/{id}/cancel': async () => {
@@ -779,8 +785,46 @@ const cases: Record<string, Case> = {
   'GET /kits/{id}/lots': () => get(`/kits/${kit}/lots?limit=5`),
   'PATCH /kits/{id}/lots': async () =>
     call('PATCH', `/kits/${kit}/lots`, { lots: [{ id: await firstLot(), baseVersion: 1, set: { price: 450 } }] }),
-  'POST /kits/{id}/apart': async () => post(`/kits/${kit}/apart`, { lot: await firstLot(), at: 1 }),
+  'POST /kits/{id}/apart': async () => post(`/kits/${kit}/apart`, { how: 'joined', lot: await firstLot(), at: 1 }),
+  'POST /kits/{id}/steps': async () => {
+    const { lots } = (await call<{ lots: { id: number; version: number }[] }>('GET', `/kits/${kit}/lots`)).body;
+    return post(`/kits/${kit}/steps`, {
+      lots: lots.map(({ id, version }) => ({ id, baseVersion: version })),
+      steps: [{ field: 'location', do: { verb: 'set', value: 'A1' } }],
+    });
+  },
+  'POST /kits/{id}/places': () => post(`/kits/${kit}/places`, { places: ['A1', 'A2'] }),
+  'POST /kits/{id}/compared': () => post(`/kits/${kit}/compared`),
   'POST /kits/{id}/stock': () => post(`/kits/${kit}/stock`, {}),
+  'POST /kits/{id}/there': async () => {
+    await until(
+      () => kitOf(kit),
+      (now) => now.task?.state === 'done',
+    );
+    const [lot] = await lotsIn(kit);
+    const set = { place: 'B2' };
+    await call('PATCH', `/kits/${kit}/lots`, { lots: [{ id: lot?.id, baseVersion: lot?.version, set }] });
+    return post(`/kits/${kit}/there`, {});
+  },
+  'POST /kits/{id}/pricing': async () => {
+    const catalogued = await newKit({ account: await lotAccount() });
+    await putContents(catalogued, { entry: 'LB4033' });
+    return post(`/kits/${catalogued}/pricing`, { how: { days: 90 } });
+  },
+  'POST /kits/{id}/worth': async () => {
+    const catalogued = await newKit({ account: await lotAccount() });
+    return post(`/kits/${catalogued}/worth`, { sets: 1, wholePrice: null, entry: 'LB4033' });
+  },
+  'POST /kits/{id}/whole': async () => {
+    const others = (await lotsIn(kit)).filter((lot) => lot.state !== 'done');
+    const lots = others.map(({ id, version }) => ({ id, baseVersion: version, set: { state: 'out' } }));
+    await until(
+      () => kitOf(kit),
+      (now) => now.task?.state === 'done',
+    );
+    if (lots.length) await call('PATCH', `/kits/${kit}/lots`, { lots });
+    return post(`/kits/${kit}/whole`, { title: `${unique} whole`, sets: 1, price: 900 });
+  },
   // Consignments
   'POST /consignments': async () => {
     consignment = await newConsignment({ name: `${unique} sent in` });

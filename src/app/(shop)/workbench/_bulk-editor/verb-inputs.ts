@@ -51,8 +51,8 @@ export type VerbInput = {
 
 const endings: VerbInput[] = [
   { name: 'rounding', label: 'Ending', as: 'choice', choices: Object.entries(roundingLabels) },
-  { name: 'floor', label: `Never under, ${homeCurrency}`, as: 'money', optional: true, placeholder: 'no floor' },
-  { name: 'ceiling', label: `Never over, ${homeCurrency}`, as: 'money', optional: true, placeholder: 'no ceiling' },
+  { name: 'floor', label: 'Never under', as: 'money', optional: true, placeholder: 'no floor' },
+  { name: 'ceiling', label: 'Never over', as: 'money', optional: true, placeholder: 'no ceiling' },
 ];
 const entries: VerbInput = { name: 'entries', label: 'Entries', as: 'entries', placeholder: 'one, another' };
 

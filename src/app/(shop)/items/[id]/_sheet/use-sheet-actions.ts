@@ -81,6 +81,7 @@ export function useSheetActions(props: Props): Action[] {
       { label: 'Preview', hint: 'What a buyer sees', keys: 'Alt P', run: () => show('preview') },
       { label: 'Price for a wanted net', hint: 'Beside the sheet', keys: 'Alt E', run: () => show('price') },
       { label: 'Help with wording', hint: 'Proposals, with reasons', keys: 'Alt W', run: () => show('wording') },
+      { label: 'Parts', hint: 'What it is one stock with', keys: 'Alt B', run: () => show('parts') },
       {
         label: 'Add photos',
         hint: 'Choose files',

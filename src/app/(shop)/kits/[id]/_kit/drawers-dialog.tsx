@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { fillPlaces, placesBetween } from '@/core/kit/fill-places';
-import type { LotView } from '@/services/kits/find-kit';
+import type { KitView, LotView } from '@/services/kits/find-kit';
 import { Dialog } from '@/ui/controls/dialog';
 import { Field } from '@/ui/controls/field';
 import { api } from '@/ui/data/api';
@@ -10,30 +10,35 @@ import { counted, countedAre } from '@/ui/data/counted';
 import { submitted, useCommand } from '@/ui/data/use-command';
 
 type Props = {
-  kitId: number;
   /** Those that get places, in the order in which they are shown. */
   lots: LotView[];
   /** All others: what lies where already. */
   others: LotView[];
-  holds: number | null;
+  kit: KitView;
   writeAll: (changes: ReadonlyMap<number, { place: string }>) => void;
   close: () => void;
 };
 
 /** Gives lots their drawers, in the order in which they are shown; drawers that are full are passed over. */
-export function DrawersDialog({ kitId, lots, others, holds, writeAll, close }: Props) {
+export function DrawersDialog({ kit, lots, others, writeAll, close }: Props) {
   const [said, setSaid] = useState('');
   const fill = useCommand(
     async (form: FormData) => {
       const [from, to] = [String(form.get('from')).trim(), String(form.get('to')).trim()];
       const places = placesBetween(from, to);
       if (!places) throw new Error(`${to} never comes when one counts on from ${from}`);
-      const { taken } = await api('POST /kits/{id}/places', { params: { id: kitId }, body: { places } });
+      const { taken } = await api('POST /kits/{id}/places', { params: { id: kit.id }, body: { places } });
+      const holds = Number(form.get('holds'));
+      if (holds !== kit.placeHolds)
+        await api('PATCH /kits/{id}', {
+          params: { id: kit.id },
+          body: { baseVersion: kit.version, placeHolds: holds },
+        });
       const there = new Map(taken.map((one) => [one.place, one.lots]));
       for (const lot of others)
         if (lot.place && lot.state !== 'out' && lot.state !== 'done')
           there.set(lot.place, (there.get(lot.place) ?? 0) + 1);
-      const given = fillPlaces(lots.length, places, Number(form.get('holds')), there);
+      const given = fillPlaces(lots.length, places, holds, there);
       const homeless = given.filter((one) => one === null).length;
       writeAll(
         new Map(
@@ -47,7 +52,7 @@ export function DrawersDialog({ kitId, lots, others, holds, writeAll, close }: P
       else setSaid(`${countedAre(homeless, 'lot')} without room: the drawers are full`);
       return `${countedAre(lots.length - homeless, 'lot')} in ${counted(new Set(given.filter(Boolean)).size, 'drawer')}`;
     },
-    { touches: [['kit', kitId]] },
+    { touches: [['kit', kit.id]] },
   );
   return (
     <Dialog title={`Drawers for ${lots.length.toLocaleString('en')} lots`} close={close}>
@@ -66,7 +71,7 @@ export function DrawersDialog({ kitId, lots, others, holds, writeAll, close }: P
             min={1}
             max={10_000}
             required
-            defaultValue={holds ?? 1}
+            defaultValue={kit.placeHolds ?? 1}
           />
         </div>
         {said || fill.problem ? (

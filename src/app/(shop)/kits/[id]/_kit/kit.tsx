@@ -49,7 +49,11 @@ export function Kit({ id }: { id: number }) {
   const rows = useMemo(() => shownRows(now.current, view), [view, lots.length, pages.dataUpdatedAt > 0]);
   const lotOf = useCallback((lot: number) => byId.get(lot), [byId]);
   const totals = useMemo(() => totalsOf(lots), [lots]);
-  const costs = useMemo(() => (kit.data ? shareLots(kit.data, lots) : new Map<number, number>()), [kit.data, lots]);
+  const showsCost = columns.some((one) => one.id === 'cost');
+  const costs = useMemo(
+    () => (kit.data && showsCost ? shareLots(kit.data, lots) : new Map<number, number>()),
+    [kit.data, lots, showsCost],
+  );
   const full = useMemo(() => fullPlaces(lots, kit.data?.placeHolds ?? null), [lots, kit.data?.placeHolds]);
   const changed = useMemo(() => lots.filter(isToChange).length, [lots]);
   const last = useRef(0);
@@ -142,10 +146,9 @@ export function Kit({ id }: { id: number }) {
       {opened === 'steps' ? <StepsDialog kitId={id} lots={markedLots} close={close} /> : null}
       {opened === 'drawers' ? (
         <DrawersDialog
-          kitId={id}
+          kit={kit.data}
           lots={markedLots}
           others={lots.filter((one) => !marked.has(one.id))}
-          holds={kit.data.placeHolds}
           writeAll={writeAll}
           close={close}
         />

@@ -7,6 +7,7 @@ import { basisWords } from '@/core/kit/lot-price';
 import { formatMoney, homeCurrency } from '@/core/measure/money';
 import type { LotView } from '@/services/kits/find-kit';
 import { Link } from '@/ui/controls/link';
+import { photoUrl } from '@/ui/data/api';
 import { type LotColumn, stateWords } from './columns';
 import { LotCell } from './lot-cell';
 import { cellText, isWritten, readCell } from './read-cell';
@@ -99,6 +100,9 @@ function Cell({ column, ...props }: Props & { column: LotColumn }) {
     case 'name':
       return (
         <span className="flex min-w-0 items-center gap-2">
+          {lot.item?.photo ? (
+            <img src={photoUrl(lot.item.photo, 'thumb')} alt="" className="size-7 shrink-0 rounded object-cover" />
+          ) : null}
           <button
             type="button"
             className="min-w-0 truncate text-left hover:underline"

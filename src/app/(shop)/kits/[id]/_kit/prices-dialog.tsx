@@ -125,7 +125,7 @@ export function PricesDialog({ kit, lots, marked, close }: Props) {
           Where there are fewer: over a longer time; then other conditions, counted by their worth; other finishes; what
           is on offer now; things of the same kind. Each price says which it was.
         </p>
-        <div className="grid grid-cols-4 gap-3">
+        <div className="grid grid-cols-4 gap-3 [&_label]:text-[12px] [&_label]:font-normal">
           <Field
             label="Up or down, %"
             name="percent"

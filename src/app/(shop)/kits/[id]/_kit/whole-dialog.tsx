@@ -67,7 +67,10 @@ export function WholeDialog({ kit, lots, close }: Props) {
   );
   return (
     <Dialog title="In parts or whole" close={close} wide>
-      <form className="grid grid-cols-4 gap-3" onSubmit={submitted((form) => weigh.run(form))}>
+      <form
+        className="grid grid-cols-4 gap-3 [&_label]:text-[12px] [&_label]:font-normal"
+        onSubmit={submitted((form) => weigh.run(form))}
+      >
         <Field label="Sets" name="sets" type="number" min={1} max={10_000} required defaultValue={1} data-first />
         <Field label="Number of the set there" name="entry" maxLength={60} defaultValue={entry} />
         <AmountField label="Or: a whole one brings" amount={wholePrice} set={setWholePrice} />

@@ -7,6 +7,7 @@ import type { SheetColumn } from '@/services/items/item-sheet';
 import { LookUps } from '@/ui/controls/look-ups';
 import type { SheetRow } from '../rows';
 import { Compare } from './compare';
+import { Parts } from './parts';
 import { BesidePreview } from './preview';
 import { BesidePrice } from './price';
 import { Wording } from './wording';
@@ -16,6 +17,7 @@ export const besideTabs = [
   { id: 'price', label: 'Price' },
   { id: 'wording', label: 'Wording' },
   { id: 'row', label: 'One row' },
+  { id: 'parts', label: 'Parts' },
 ] as const;
 export type BesideTab = (typeof besideTabs)[number]['id'];
 
@@ -85,6 +87,8 @@ export function SidePanel({ item, columns, row, tab, accountId, show, change, wr
           <BesidePrice item={item} change={change} write={write} />
         ) : tab === 'wording' ? (
           <Wording item={item} column={column} change={change} write={write} />
+        ) : tab === 'parts' ? (
+          <Parts itemId={item.id} />
         ) : (
           <Compare row={row} columns={columns} />
         )}
