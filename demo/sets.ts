@@ -34,7 +34,7 @@ export async function setUpSets(actor: Actor): Promise<void> {
       set:
         at < 9
           ? {
-              price: 250 + (grams ?? 0) * 3,
+              price: 80 + (grams ?? 0),
               place: `A${at + 1}`,
               ...(at % 4 === 2 ? { comment: 'Washed, no stains' } : {}),
             }

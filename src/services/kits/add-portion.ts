@@ -113,11 +113,14 @@ export async function addPortion(tx: Tx, { actor, kit, input, runId, lots }: Por
   return result;
 }
 
-const putDown = (tx: Tx, lot: LotNow, itemId: number, runId: number) =>
-  tx
+/** What was in stock before stays there by the run that put it there: taking this one back must not open it again. */
+async function putDown(tx: Tx, lot: LotNow, itemId: number, runId: number): Promise<void> {
+  if (lot.state === 'done') return;
+  await tx
     .update(kitLot)
     .set({ state: 'done', meant: 'add', itemId, runId, edited: [], version: sql`${kitLot.version} + 1` })
     .where(eq(kitLot.id, lot.id));
+}
 
 function fieldsOf(kit: KitRow, lot: LotNow, total: number | undefined): ItemPatch {
   const { name, condition, comment, place, price, grams, finish, quantity } = lot;

@@ -39,7 +39,8 @@ export async function lotsStep(task: TaskRow, holder: string): Promise<TaskRow> 
         input.do === 'add'
           ? await addPortion(tx, { actor, kit: now, input, runId, lots: portion })
           : await changePortion(tx, { actor, kit: now, input, runId, lots: portion });
-      const next = at + (portion.length < lots.length ? portion.length : ids.length);
+      // Up to the last one that was looked at; lots that are gone are passed over.
+      const next = portion.length < lots.length ? at + ids.indexOf(portion.at(-1)?.id ?? 0) + 1 : at + ids.length;
       const result: LotsResult = {
         made: before.made + done.made,
         added: before.added + done.added,

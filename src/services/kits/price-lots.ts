@@ -20,7 +20,15 @@ export const priceLotsSchema = z
   .strict();
 
 /** What a pricing is asked to do; which entries it asks of is written down when it begins. */
-export type PricingTask = { kit: number; lots: number[]; entries: string[]; how: LotPricing; since: string | null };
+export type PricingTask = {
+  kit: number;
+  lots: number[];
+  entries: string[];
+  how: LotPricing;
+  since: string | null;
+  /** How many were meant and are left as they are, because their price is kept. */
+  kept: number;
+};
 
 /** Begins to price lots by what such things sold for; a price that a person keeps is left as it is. */
 export async function priceLots(
@@ -48,6 +56,7 @@ export async function priceLots(
       entries,
       how,
       since: anew ? new Date().toISOString() : null,
+      kept: meant.filter((lot) => lot.isKept && lot.state !== 'done').length,
     };
     const title = `Prices of ${row.name}`;
     const task = await startTask(tx, actor, { kind: 'pricing', title, input, total: entries.length });

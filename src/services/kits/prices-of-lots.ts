@@ -13,39 +13,43 @@ import { roundings } from '../../core/measure/rounding';
 import { priceFor } from '../../core/price';
 import type { LoadedAccount } from '../records/accounts/load-accounts';
 import { today } from '../records/accounts/today';
-import type { lotsOf } from './find-kit';
+import type { LotNow } from './find-kit';
 
-type Lot = Awaited<ReturnType<typeof lotsOf>>[number];
 type PricedLot = { lot: number; price: number; basis: PriceBasis };
 
-/** The price of each lot by what was told of its entry, or by others of its kind; in the shop's own currency. */
-export function pricesOf(
-  lots: readonly Lot[],
+export type FoundPrice = { lot: LotNow; price: ReturnType<typeof findPrice>; onOffer: number };
+
+/** What each lot is worth by what was told of its entry; in the shop's own currency. */
+export function findPrices(
+  lots: readonly LotNow[],
   told: ReadonlyMap<string, { told: KeptSales }>,
   account: LoadedAccount,
   how: LotPricing,
-): { priced: PricedLot[]; unpriced: number } {
+): FoundPrice[] {
   const day = today();
-  const floor = floorOf(account, how);
   const { conditionMap } = account.compiled.rules;
   const worthOf = worthThere(conditionMap, how);
-  const found = lots.map((lot) => {
+  return lots.map((lot) => {
     const known = told.get(lot.entry)?.told;
     const heard = known && atHome(known, account);
     const condition = lot.condition === null ? null : (conditionMap[lot.condition] ?? null);
-    const price = heard && findPrice({ condition, finish: lot.finish }, heard, how, worthOf, day);
-    return { lot, price: price ?? null, onOffer: heard?.offers.length ?? 0 };
+    const price = heard ? findPrice({ condition, finish: lot.finish }, heard, how, worthOf, day) : null;
+    return { lot, price, onOffer: heard?.offers.length ?? 0 };
   });
+}
+
+/** The prices that come of it: of lots that nothing was told of by others of their kind; moved, ended, not under the floor. */
+export function settlePrices(found: readonly FoundPrice[], account: LoadedAccount, how: LotPricing): PricedLot[] {
+  const floor = floorOf(account, how);
   const bySort = new Map<string, number[]>();
   for (const { lot, price } of found)
     if (price && lot.sort) bySort.set(lot.sort, [...(bySort.get(lot.sort) ?? []), price.found]);
-  const priced = found.flatMap(({ lot, price, onOffer }): PricedLot[] => {
+  return found.flatMap(({ lot, price, onOffer }): PricedLot[] => {
     const basis = price ?? kindPrice(bySort.get(lot.sort) ?? [], how.measure);
     if (!basis) return [];
     const { price: amount, isFloor } = adjusted(basis.found, how, floor);
     return [{ lot: lot.id, price: amount, basis: { ...basis, isFloor, onOffer } }];
   });
-  return { priced, unpriced: lots.length - priced.length };
 }
 
 /** The least price that leaves what is wanted after the account's fees; 0 where nothing is. */

@@ -10,10 +10,11 @@ import { hearEntry, knownSales } from './entry-sales';
 import { lotsOf } from './find-kit';
 import { loadKit, refuseClosed } from './load-kit';
 import type { PricingTask } from './price-lots';
-import { pricesOf } from './prices-of-lots';
+import { type FoundPrice, findPrices, settlePrices } from './prices-of-lots';
 
 /** So many entries are asked of in one step: a step is kept, and can be stopped after. */
 const askedAtOnce = 8;
+const toldAtOnce = 500;
 /** What was heard holds for a day. */
 const keptMs = 86_400_000;
 
@@ -21,7 +22,7 @@ export type PricingResult = { priced: number; unpriced: number; kept: number };
 
 /** Asks of the next entries what they sold for; once all have been heard, prices the lots. */
 export async function pricingStep(task: TaskRow, holder: string): Promise<TaskRow> {
-  const { kit: id, entries, since, how, lots } = task.input as PricingTask; // written by `priceLots`
+  const { kit: id, entries, since, how, lots, kept } = task.input as PricingTask; // written by `priceLots`
   const { at } = (task.cursor ?? { at: 0 }) as { at: number }; // written below
   const kit = await loadKit(database(), id);
   const open = await openAccount(kit.accountId ?? 0);
@@ -46,7 +47,6 @@ export async function pricingStep(task: TaskRow, holder: string): Promise<TaskRo
       finished: false,
       result: null,
     });
-  const told = await knownSales(database(), market, entries, null);
   return transaction(async (tx) => {
     refuseClosed(await loadKit(tx, id, true));
     const meant = new Set(lots);
@@ -54,7 +54,15 @@ export async function pricingStep(task: TaskRow, holder: string): Promise<TaskRo
       (lot) => meant.has(lot.id) && lot.state !== 'out' && lot.state !== 'done',
     );
     const still = now.filter((lot) => !lot.isKept);
-    const { priced, unpriced } = pricesOf(still, told, open.account, how);
+    const found: FoundPrice[] = [];
+    // What was told of so many entries at a time, however many there are.
+    for (let from = 0; from < still.length; from += toldAtOnce) {
+      const some = still.slice(from, from + toldAtOnce);
+      const told = await knownSales(tx, market, [...new Set(some.map((lot) => lot.entry))], null);
+      found.push(...findPrices(some, told, open.account, how));
+    }
+    const priced = settlePrices(found, open.account, how);
+    const unpriced = still.length - priced.length;
     await updateMany(
       tx,
       'kit_lot',
@@ -67,7 +75,7 @@ export async function pricingStep(task: TaskRow, holder: string): Promise<TaskRo
       })),
       sql`r.version = r.version + 1`,
     );
-    const result: PricingResult = { priced: priced.length, unpriced, kept: now.length - still.length };
+    const result: PricingResult = { priced: priced.length, unpriced, kept: kept + now.length - still.length };
     return advanceTask(tx, task, holder, { cursor: { at: next }, done: entries.length - at, finished: true, result });
   });
 }

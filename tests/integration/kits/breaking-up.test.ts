@@ -119,3 +119,30 @@ test('pieces that are missing are fewer; damaged ones are a lot of their own in 
     comment: 'Washed',
   });
 });
+
+test('the steps of the workbench on lots: each whole or not at all, kept prices left, what is in stock waits', async () => {
+  const id = await newKit();
+  await put(id, { text: '6 x tray\n4 x clip\n2 x tank' });
+  await setLots(id, (_lot, at) => ({ price: at === 2 ? null : 1_000, isKept: at === 1 }));
+  const lots = (await lotsIn(id)).map((lot) => ({ id: lot.id, baseVersion: lot.version }));
+  const steps = (some: unknown[], who = lots) =>
+    call<{ changed: { id: number }[]; refused: { id: number; why: string }[] }>('POST', `/kits/${id}/steps`, {
+      lots: who,
+      steps: some,
+    });
+  const lower = { field: 'price', do: { verb: 'percent', basisPoints: -1_000 } };
+  const { body } = await steps([lower, { field: 'location', do: { verb: 'set', value: 'A1' } }]);
+  expect(body.changed).toHaveLength(1);
+  expect(body.refused.map((one) => one.why)).toEqual(['Its price is kept', expect.stringContaining('no price')]);
+  expect(await lotsIn(id)).toMatchObject([
+    { price: 900, place: 'A1', isKept: false },
+    { price: 1_000, place: '' },
+    { price: null, place: '' },
+  ]);
+  expect((await steps([lower])).body.refused.map((one) => one.why)).toContain('Somebody changed it meanwhile');
+  expect((await steps([{ field: 'title', do: { verb: 'set', value: 'x' } }])).body.refused).toHaveLength(3);
+  const places = await call<{ taken: { place: string; lots: number }[] }>('POST', `/kits/${await newKit()}/places`, {
+    places: ['A1'],
+  });
+  expect(places.body.taken[0]?.lots).toBeGreaterThanOrEqual(1);
+});

@@ -142,6 +142,10 @@ test('adding refuses what is there, changing refuses what is not; each has a way
   const twice = await worked(id, 'stock', { lots: [there?.id], anyway: true });
   expect(twice).toMatchObject({ made: 0, added: 1 });
   expect((await sheet(item)).item.quantity).toBe(2 * (there?.quantity ?? 0));
+  // Taken back, what was there before is still there, and is not ready to go in again.
+  await undo(twice.runId);
+  expect((await sheet(item)).item.quantity).toBe(there?.quantity);
+  expect((await lotsIn(id)).find((lot) => lot.id === there?.id)?.state).toBe('done');
 });
 
 test('a list of what is there changes it and adds nothing; what is not there stays', async () => {
