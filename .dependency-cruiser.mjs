@@ -17,6 +17,7 @@ const services = [
   'intake',
   'consignments',
   'kits',
+  'artwork',
   'exporting',
   'importing',
   'gathering',

@@ -33,12 +33,14 @@ export const packagesToRun = {
   // Backups are written by it.
   'mariadb-dump': ['mariadb-client'],
 };
-/** Only tests and the bench need a browser, clips before somebody wants the first one, and pictures of printed pages. */
+/** Only tests and the bench need a browser, clips before somebody wants the first one, pictures of printed pages, and a second reader of what files say. */
 export const packagesToTest = {
   ...packagesToRun,
   chromium: ['chromium'],
   ffmpeg: ['ffmpeg'],
   pdftoppm: ['poppler-utils'],
+  // Another program that reads what is written into pictures.
+  exiftool: ['libimage-exiftool-perl'],
 };
 
 /** The npm packages as the lock file says (`npm ci` refuses lock files without the other systems’ packages); nothing is done when they are there. */

@@ -173,12 +173,22 @@ export type Category = {
 };
 
 /** The rules as published under /rules. */
+/** What is printed on, of a product: millimetres, pixels, what is kept free at the edge, and what is cut off. */
+export type PrintArea = {
+  widthMm: number;
+  heightMm: number;
+  widthPx: number;
+  heightPx: number;
+  safeMm: number;
+  bleedMm: number;
+};
+
 export type Rules = {
   version: number;
   currency: string;
   limits: Record<string, number>;
   required: string[];
-  lists: Record<string, { id: string; label: string }[]>;
+  lists: Record<string, { id: string; label: string; colour?: string; area?: PrintArea }[]>;
   conditions: { id: string; label: string }[];
   noteForbiddenOn: string[];
   categories: Category[];

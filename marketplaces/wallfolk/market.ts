@@ -19,18 +19,42 @@ const rules: Rules = {
   required: ['title', 'text', 'theme', 'artwork', 'product', 'ground', 'cents'],
   lists: {
     products: [
-      { id: 'poster-a3', label: 'Poster A3' },
-      { id: 'print-40x50', label: 'Fine print 40 × 50 cm' },
-      { id: 'canvas-60x80', label: 'Canvas 60 × 80 cm' },
-      { id: 'card-set', label: 'Set of 6 cards' },
-      { id: 'mug', label: 'Mug' },
-      { id: 'tote', label: 'Tote bag' },
+      {
+        id: 'poster-a3',
+        label: 'Poster A3',
+        area: { widthMm: 297, heightMm: 420, widthPx: 3508, heightPx: 4961, safeMm: 5, bleedMm: 3 },
+      },
+      {
+        id: 'print-40x50',
+        label: 'Fine print 40 × 50 cm',
+        area: { widthMm: 400, heightMm: 500, widthPx: 4724, heightPx: 5906, safeMm: 10, bleedMm: 0 },
+      },
+      {
+        id: 'canvas-60x80',
+        label: 'Canvas 60 × 80 cm',
+        area: { widthMm: 600, heightMm: 800, widthPx: 4724, heightPx: 6299, safeMm: 0, bleedMm: 30 },
+      },
+      {
+        id: 'card-set',
+        label: 'Set of 6 cards',
+        area: { widthMm: 148, heightMm: 105, widthPx: 1748, heightPx: 1240, safeMm: 4, bleedMm: 3 },
+      },
+      {
+        id: 'mug',
+        label: 'Mug',
+        area: { widthMm: 200, heightMm: 85, widthPx: 2362, heightPx: 1004, safeMm: 4, bleedMm: 0 },
+      },
+      {
+        id: 'tote',
+        label: 'Tote bag',
+        area: { widthMm: 260, heightMm: 300, widthPx: 2047, heightPx: 2362, safeMm: 5, bleedMm: 0 },
+      },
     ],
     grounds: [
-      { id: 'white', label: 'White' },
-      { id: 'natural', label: 'Natural' },
-      { id: 'black', label: 'Black' },
-      { id: 'sea', label: 'Sea blue' },
+      { id: 'white', label: 'White', colour: '#ffffff' },
+      { id: 'natural', label: 'Natural', colour: '#efe6d2' },
+      { id: 'black', label: 'Black', colour: '#16161a' },
+      { id: 'sea', label: 'Sea blue', colour: '#2f5f7a' },
     ],
     placements: [
       { id: 'centre', label: 'In the middle' },

@@ -1,10 +1,16 @@
 import { z } from 'zod';
+import { areaSchema } from '../core/artwork';
 import { feeTableSchema } from '../core/price';
 import { type CategoryRule, type ExtraRule, type MarketRules, nameKey } from '../core/rules';
 
 /** Where they reckon as we keep it. */
 const { listing, commission, least, when, payment, labels, monthly } = feeTableSchema.shape;
-const choice = z.object({ id: z.string(), label: z.string() });
+const choice = z.object({
+  id: z.string(),
+  label: z.string(),
+  colour: z.string().optional(),
+  area: areaSchema.optional(),
+});
 
 /** Rules as these marketplaces publish them; checked before anything of it is used. */
 export const publishedRulesSchema = z.object({

@@ -103,6 +103,7 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     [`/consignments/${await newConsignment({ name: 'Chosen and looked at' })}`, 'Chosen and looked at'],
     [`/consignments/${await halfPacked('Packed and looked at')}`, 'Packed and looked at'],
     ['/kits', 'Sets'],
+    ['/artwork', 'Artwork'],
     [`/kits/${kit}`, 'Taken apart and looked at'],
     [`/labels?ids=${ids}`, 'Labels'],
     ['/bring-in', 'Bring in'],
@@ -209,7 +210,7 @@ test('what opens on sets that are taken apart: contents, prices, whole, stock, s
 }) => {
   test.setTimeout(240_000);
   await page.emulateMedia({ reducedMotion: 'reduce' });
-  const { kits } = (await call<{ kits: { id: number; name: string }[] }>('GET', '/kits')).body;
+  const { kits } = (await call<{ kits: { id: number; name: string }[] }>('GET', '/kits?limit=100')).body;
   const demo = kits.find((one) => one.name === 'Three outfits from Aldern');
   await signedIn(page);
   await page.goto(`/kits/${demo?.id}`);

@@ -274,6 +274,7 @@ test('in parts or whole: both side by side, and the sets offered whole beside th
   );
   await made.getByRole('link', { name: 'lamp base' }).click();
   await expect(page.getByRole('textbox', { name: 'Title' }).first()).toHaveValue('lamp base');
-  await page.keyboard.press('Alt+b');
+  await page.getByRole('button', { name: 'Beside' }).click();
+  await page.getByRole('tab', { name: 'Parts' }).click();
   await expect(page.getByRole('region', { name: 'Part of' }).getByRole('link', { name })).toBeVisible();
 });

@@ -128,6 +128,7 @@ test('on a phone no page moves sideways', async ({ page }) => {
     `/batches/${batch}`,
     '/consignments',
     '/kits',
+    '/artwork',
     `/kits/${await newKit({ name: 'Outfits with a name of some length, taken apart' })}`,
     `/consignments/${await newConsignment({ name: 'With a name of some length, to the warehouses' })}`,
     `/consignments/${await halfPacked('Packed, with a name of some length')}`,

@@ -64,9 +64,12 @@ export const isFixedField = (id: string): id is FixedField => Object.hasOwn(entr
 
 export const fixedFieldLabel = (id: FixedField): string => entries[id].label;
 
+/** What a field needs of a list's entries; what they look like, or are printed on, is no matter of fields. */
+const namesOf = ({ values }: ExtraRule) => (values ?? []).map(({ id, label }) => ({ id, label }));
+
 const extraKinds: Record<ExtraRule['type'], (extra: ExtraRule) => Kind> = {
-  choice: (extra) => ({ is: 'choice', choices: extra.values ?? [] }),
-  choices: (extra) => ({ is: 'list', most: 1_000, each: long, choices: extra.values ?? [] }),
+  choice: (extra) => ({ is: 'choice', choices: namesOf(extra) }),
+  choices: (extra) => ({ is: 'list', most: 1_000, each: long, choices: namesOf(extra) }),
   text: () => text,
   boolean: () => ({ is: 'boolean' }),
   list: () => list,

@@ -89,8 +89,8 @@ test('outliers are left out and told, in words as well', () => {
   expect(found).toMatchObject({ count: 8, outliers: [{ price: 4_000, date: day(9) }] });
   if (!found) throw new Error('nothing was found');
   const say = (amount: number) => (amount / 100).toFixed(2);
-  expect(basisWords({ ...found, isFloor: true, onOffer: 4 }, say)).toBe(
-    'Median of 8 sales in 90 days: 2.04; raised to what the fees ask for; left out: 40.00 (2026-10-23); 4 on offer now',
+  expect(basisWords({ ...found, isFloor: true, onOffer: 4, heardAt: '2026-11-01 04:41' }, say)).toBe(
+    'Median of 8 sales in 90 days: 2.04; raised to what the fees ask for; left out: 40.00 (2026-10-23); 4 on offer; heard 2026-11-01 04:41',
   );
 });
 

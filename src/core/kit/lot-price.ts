@@ -72,8 +72,9 @@ export const priceBasisSchema = z.object({
   found: z.number(),
   /** The fees alone made it as much as it is. */
   isFloor: z.boolean(),
-  /** How many are on offer now. */
+  /** How many are on offer now, and when all of this was heard; empty where it was not. */
   onOffer: z.number(),
+  heardAt: z.string(),
   outliers: z.array(comparableSchema.pick({ price: true, date: true })),
 });
 export type PriceBasis = z.infer<typeof priceBasisSchema>;
@@ -81,7 +82,7 @@ export type PriceBasis = z.infer<typeof priceBasisSchema>;
 /** What the price of a lot hangs on, besides sales. `condition` is the marketplace's own; null where it is not known. */
 export type Priced = { condition: string | null; finish: string };
 
-type Found = Omit<PriceBasis, 'isFloor' | 'onOffer'>;
+type Found = Omit<PriceBasis, 'isFloor' | 'onOffer' | 'heardAt'>;
 
 const mostOutliers = 12;
 const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
@@ -214,7 +215,7 @@ export const measureWords: Record<PriceMeasure, string> = {
 
 /** Where a price is from, in words; amounts are said by `say`. */
 export function basisWords(basis: PriceBasis, say: (amount: number) => string): string {
-  const { step, measure, days, count, found, isFloor, onOffer, outliers } = basis;
+  const { step, measure, days, count, found, isFloor, onOffer, heardAt, outliers } = basis;
   const many = (what: string) => `${count.toLocaleString('en')} ${what}${count === 1 ? '' : 's'}`;
   const first =
     step === 'kind'
@@ -226,7 +227,8 @@ export function basisWords(basis: PriceBasis, say: (amount: number) => string): 
     `${first}: ${say(found)}`,
     isFloor ? 'raised to what the fees ask for' : '',
     outliers.length ? `left out: ${outliers.map((one) => `${say(one.price)} (${one.date})`).join(', ')}` : '',
-    step === 'kind' || onOffer === 0 ? '' : `${onOffer.toLocaleString('en')} on offer now`,
+    step === 'kind' || onOffer === 0 ? '' : `${onOffer.toLocaleString('en')} on offer`,
+    heardAt ? `heard ${heardAt}` : '',
   ]
     .filter(Boolean)
     .join('; ');

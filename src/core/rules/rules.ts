@@ -1,8 +1,15 @@
 import { z } from 'zod';
+import { areaSchema } from '../artwork/place';
 import { conditionIds } from '../item/condition';
 import { feeTableSchema } from '../price/fee-table';
 
-const choice = z.object({ id: z.string().min(1), label: z.string() });
+/** `colour`: what it looks like, where it is one, as #rrggbb; `area`: what is printed on, where it is a product. */
+const choice = z.object({
+  id: z.string().min(1),
+  label: z.string(),
+  colour: z.string().optional(),
+  area: areaSchema.optional(),
+});
 
 export const attributeRuleSchema = z.object({
   id: z.string().min(1),

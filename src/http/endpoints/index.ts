@@ -1,5 +1,6 @@
 import { accessEndpoints } from './access';
 import { accountsEndpoints } from './accounts';
+import { artworkEndpoints } from './artwork';
 import { changesEndpoints } from './changes';
 import { consignmentsEndpoints } from './consignments';
 import { exportingEndpoints } from './exporting';
@@ -38,6 +39,7 @@ export const endpoints = [
   ...intakeEndpoints,
   ...consignmentsEndpoints,
   ...kitsEndpoints,
+  ...artworkEndpoints,
   ...exportingEndpoints,
   ...importingEndpoints,
   ...gatheringEndpoints,

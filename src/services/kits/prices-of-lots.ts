@@ -17,12 +17,12 @@ import type { LotNow } from './find-kit';
 
 type PricedLot = { lot: number; price: number; basis: PriceBasis };
 
-export type FoundPrice = { lot: LotNow; price: ReturnType<typeof findPrice>; onOffer: number };
+export type FoundPrice = { lot: LotNow; price: ReturnType<typeof findPrice>; onOffer: number; heardAt: string };
 
 /** What each lot is worth by what was told of its entry; in the shop's own currency. */
 export function findPrices(
   lots: readonly LotNow[],
-  told: ReadonlyMap<string, { told: KeptSales }>,
+  told: ReadonlyMap<string, { told: KeptSales; readAt: Date }>,
   account: LoadedAccount,
   how: LotPricing,
 ): FoundPrice[] {
@@ -34,7 +34,9 @@ export function findPrices(
     const heard = known && atHome(known, account);
     const condition = lot.condition === null ? null : (conditionMap[lot.condition] ?? null);
     const price = heard ? findPrice({ condition, finish: lot.finish }, heard, how, worthOf, day) : null;
-    return { lot, price, onOffer: heard?.offers.length ?? 0 };
+    // By the minute, in UTC.
+    const heardAt = told.get(lot.entry)?.readAt.toISOString().slice(0, 16).replace('T', ' ') ?? '';
+    return { lot, price, onOffer: heard?.offers.length ?? 0, heardAt };
   });
 }
 
@@ -44,11 +46,11 @@ export function settlePrices(found: readonly FoundPrice[], account: LoadedAccoun
   const bySort = new Map<string, number[]>();
   for (const { lot, price } of found)
     if (price && lot.sort) bySort.set(lot.sort, [...(bySort.get(lot.sort) ?? []), price.found]);
-  return found.flatMap(({ lot, price, onOffer }): PricedLot[] => {
+  return found.flatMap(({ lot, price, onOffer, heardAt }): PricedLot[] => {
     const basis = price ?? kindPrice(bySort.get(lot.sort) ?? [], how.measure);
     if (!basis) return [];
     const { price: amount, isFloor } = adjusted(basis.found, how, floor);
-    return [{ lot: lot.id, price: amount, basis: { ...basis, isFloor, onOffer } }];
+    return [{ lot: lot.id, price: amount, basis: { ...basis, isFloor, onOffer, heardAt } }];
   });
 }
 

@@ -41,6 +41,7 @@ export function Places({ taken, close, newItem, newFrom, help }: Props) {
     { label: 'New item from …', hint: 'The last, another, a template, a catalogue', run: newFrom },
     { label: 'Batches', hint: 'Piles that came in together, scanned piece by piece', run: go('/batches') },
     { label: 'Consignments', hint: 'Stock sent in to a marketplace’s warehouse', run: go('/consignments') },
+    { label: 'Artwork', hint: 'Pictures for products, and the grounds they suit', run: go('/artwork') },
     { label: 'Sets', hint: 'Bought whole, taken apart, sold in parts', run: go('/kits') },
     { label: 'Labels', hint: 'For items, prices, shelves, and commands for scanning', run: go('/labels') },
     { label: 'Outbox', hint: 'What is planned, under way, done and failed', run: go('/outbox') },

@@ -66,6 +66,7 @@ let imported = 0;
 let gathered = 0;
 let batch = 0;
 let kit = 0;
+let artwork = 0;
 const firstLot = async () => (await call<{ lots: { id: number }[] }>('GET', `/kits/${kit}/lots`)).body.lots[0]?.id ?? 0;
 let consignment = 0;
 let plan = '';
@@ -824,6 +825,26 @@ const cases: Record<string, Case> = {
     );
     if (lots.length) await call('PATCH', `/kits/${kit}/lots`, { lots });
     return post(`/kits/${kit}/whole`, { title: `${unique} whole`, sets: 1, price: 900 });
+  },
+  // Artwork
+  'POST /artworks': async () => {
+    const answer = await fetch(`${stack.base}/api/v1/artworks`, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${stack.token}`, 'content-type': 'image/jpeg', 'x-file-name': 'quay.jpg' },
+      body: new Uint8Array(await jpeg(700, `#${String(Date.now() % 1_000_000).padStart(6, '0')}`)),
+    });
+    const body = (await answer.json()) as { itemId: number };
+    artwork = body.itemId;
+    return { status: answer.status, body };
+  },
+  'GET /artworks': () => get('/artworks?limit=5'),
+  'PUT /artworks/{id}/grounds': () => put(`/artworks/${artwork}/grounds`, { grounds: ['White'] }),
+  'PUT /artworks/{id}/placing': () => put(`/artworks/${artwork}/placing`, { x: 0.5, y: 0.4, scale: 0.8 }),
+  'GET /artworks/{id}/file': async () => {
+    const answer = await fetch(`${stack.base}/api/v1/artworks/${artwork}/file`, {
+      headers: { authorization: `Bearer ${stack.token}` },
+    });
+    return { status: answer.status, body: await answer.arrayBuffer() };
   },
   // Consignments
   'POST /consignments': async () => {

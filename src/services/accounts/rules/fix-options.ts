@@ -41,7 +41,7 @@ export function fixOptions(account: LoadedAccount, issue: Issue, item: Item): { 
   }
   if (issue.field.startsWith('extra.')) {
     const extra = rules.extras.find((one) => `extra.${one.id}` === issue.field);
-    if (extra?.values) return { how: 'choose', choices: extra.values };
+    if (extra?.values) return { how: 'choose', choices: extra.values.map(({ id, label }) => ({ id, label })) };
     return { how: extra?.type === 'text' || extra?.type === 'date' ? 'write' : 'item', choices: [] };
   }
   if (issue.field === 'condition' && kind === 'edit-override') return { how: 'choose', choices: rules.conditions };

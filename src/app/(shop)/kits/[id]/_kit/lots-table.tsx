@@ -61,15 +61,17 @@ export function LotsTable({ rows, lotOf, columns, isOpen, marked, markAll, fullP
     return row?.is === 'lot' ? lotOf(row.id) : undefined;
   };
   const go = (at: number, column: string) => {
-    virtual.scrollToIndex(at);
-    // The row may only be drawn after this.
-    requestAnimationFrame(() => {
+    const reach = (): boolean => {
       const cell = scroller.current?.querySelector<HTMLInputElement>(
         `input[data-row="${at}"][data-column="${column}"]`,
       );
       cell?.focus();
       cell?.select();
-    });
+      return cell !== undefined && cell !== null;
+    };
+    virtual.scrollToIndex(at);
+    // At once, where it is drawn already: who types fast types on before the next frame.
+    if (!reach()) requestAnimationFrame(reach);
   };
   const onKey = (event: KeyboardEvent) => {
     const { target } = event;
