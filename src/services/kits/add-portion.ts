@@ -14,13 +14,14 @@ import { type LoadedAccount, loadAccounts } from '../records/accounts/load-accou
 import { stillAsAsked } from '../records/accounts/settled';
 import { madeKey } from '../records/items/made-key';
 import { isChange } from './compare-lots';
-import { type LotNow, lotsOf } from './find-kit';
+import { countedLots } from './counted-lots';
+import type { LotNow } from './find-kit';
 import { modelOf } from './keep-entries';
 import type { LotsResult, Portion } from './lots-task';
 import { matchStock } from './match-stock';
 
 /** Adds lots to what they are the same as, or makes items of them; each once, whatever became of it meanwhile. */
-export async function addPortion(tx: Tx, { actor, kit, input, runId, lots }: Portion<'add'>): Promise<LotsResult> {
+export async function addPortion(tx: Tx, { actor, kit, input, runId, lots, own }: Portion<'add'>): Promise<LotsResult> {
   const result: LotsResult = { made: 0, added: 0, changed: 0, items: [], left: [] };
   const leave = ({ id, name }: LotNow, why: string) => result.left.push({ lot: id, name, why });
   const open = lots.filter((lot) => {
@@ -35,7 +36,7 @@ export async function addPortion(tx: Tx, { actor, kit, input, runId, lots }: Por
   const numbers = await numbering(tx);
   const accounts = await loadAccounts(tx);
   const account = accounts.find((one) => one.id === kit.accountId);
-  const costs = shareLots(kit, await lotsOf(tx, kit.id));
+  const costs = kit.totalCost === null ? new Map<number, number>() : shareLots(kit, await countedLots(tx, kit.id));
   const same = await matchStock(tx, account, open);
   const seen = input.seen && new Map(input.seen.map((one) => [one.lot, one.item]));
   const ones = new Map(input.choices.map((one) => [one.lot, one]));
@@ -44,7 +45,9 @@ export async function addPortion(tx: Tx, { actor, kit, input, runId, lots }: Por
   for (const lot of open) {
     const there = same.get(lot.id);
     const shown = seen?.get(lot.id);
-    if (shown !== undefined && shown !== (there?.id ?? null)) {
+    // What this very piece of work has made was not there when it was shown.
+    const isOwn = shown === null && there !== undefined && own.has(there.id);
+    if (shown !== undefined && shown !== (there?.id ?? null) && !isOwn) {
       leave(lot, 'What it is the same as in stock is another than was shown: compare once more');
       continue;
     }
@@ -72,30 +75,33 @@ export async function addPortion(tx: Tx, { actor, kit, input, runId, lots }: Por
     const { refused } = await commitItems(
       tx,
       joins.map((one) => one.item.id),
-      ({ items }) =>
-        joins.flatMap(({ lot, item }): Change[] => {
-          const held = items.find((one) => one.id === item.id);
-          if (!held) return [];
-          const how = ones.get(lot.id) ?? input.joining;
-          const now = { quantity: held.quantity, price: held.price, place: held.location };
-          const { quantity, price, place } = addedTo(now, lot, how);
-          const cost = costs.get(lot.id);
-          const target = { item: held.id };
+      ({ items }) => {
+        // Several lots may be the same as one item: each is added to what the ones before have made of it.
+        const now = new Map(
+          items.map((one) => [
+            one.id,
+            { quantity: one.quantity, price: one.price, place: one.location, cost: one.cost },
+          ]),
+        );
+        return joins.flatMap(({ lot, item }): Change[] => {
+          const there = now.get(item.id);
+          if (!there) return [];
+          const stocked = addedTo(there, lot, ones.get(lot.id) ?? input.joining);
+          const total = costs.get(lot.id);
+          const cost =
+            total === undefined
+              ? there.cost
+              : meanCost({ units: there.quantity, cost: there.cost }, { units: lot.quantity, total });
+          now.set(item.id, { ...stocked, cost });
+          const target = { item: item.id };
           return [
-            { target, field: 'quantity', to: quantity },
-            { target, field: 'price', to: price },
-            { target, field: 'location', to: place },
-            ...(cost === undefined
-              ? []
-              : [
-                  {
-                    target,
-                    field: 'cost',
-                    to: meanCost({ units: held.quantity, cost: held.cost }, { units: lot.quantity, total: cost }),
-                  },
-                ]),
+            { target, field: 'quantity', to: stocked.quantity },
+            { target, field: 'price', to: stocked.price },
+            { target, field: 'location', to: stocked.place },
+            { target, field: 'cost', to: cost },
           ];
-        }),
+        });
+      },
       { actor, why: 'scan', at, runId, send: input.publish ? 'all' : 'stock', stock: { reason: 'bought' } },
     );
     for (const { lot, item } of joins) {

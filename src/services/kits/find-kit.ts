@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { conditionIds } from '../../core/item/condition';
 import {
@@ -13,6 +13,7 @@ import {
 } from '../../core/kit';
 import { database, type Executor } from '../../db/client';
 import { item, type KitLotRow, kitLot, kitStates, run, task, taskStates } from '../../db/schema';
+import { countedLots } from './counted-lots';
 import { loadKit } from './load-kit';
 import { kitShareWays } from './save-kit';
 
@@ -121,28 +122,6 @@ export async function lotsOf(
       comment: said('comment') ? lot.comment : now.comment,
     };
   });
-}
-
-/** What the totals count; the whole lots, with all that they hold, are read only where they are shown. */
-async function countedLots(db: Executor, id: number) {
-  const rows = await db
-    .select({
-      quantity: kitLot.quantity,
-      grams: kitLot.grams,
-      price: sql<
-        number | null
-      >`if(${kitLot.state} = 'done' and not json_contains(${kitLot.edited}, '"price"'), coalesce(${item.price}, ${kitLot.price}), ${kitLot.price})`,
-      state: kitLot.state,
-      isThere: sql<number>`coalesce(${item.standing} <> 2, 0) and ${run.undoneBy} is null`.mapWith(Number),
-    })
-    .from(kitLot)
-    .leftJoin(item, eq(item.id, kitLot.itemId))
-    .leftJoin(run, eq(run.id, kitLot.runId))
-    .where(eq(kitLot.kitId, id));
-  return rows.map(({ isThere, state, ...one }) => ({
-    ...one,
-    state: state === 'done' && !isThere ? ('open' as const) : state,
-  }));
 }
 
 /** Sets that are broken up, with what their lots come to. */

@@ -34,11 +34,12 @@ export async function lotsStep(task: TaskRow, holder: string): Promise<TaskRow> 
       refuseClosed(now);
       const lots = await named(tx, input.kit, ids);
       const runId = task.runId ?? 0;
+      const own = new Set(before.items);
       const portion = input.do === 'add' ? untilSame(lots) : lots;
       const done =
         input.do === 'add'
-          ? await addPortion(tx, { actor, kit: now, input, runId, lots: portion })
-          : await changePortion(tx, { actor, kit: now, input, runId, lots: portion });
+          ? await addPortion(tx, { actor, kit: now, input, runId, lots: portion, own })
+          : await changePortion(tx, { actor, kit: now, input, runId, lots: portion, own });
       // Up to the last one that was looked at; lots that are gone are passed over.
       const next = portion.length < lots.length ? at + ids.indexOf(portion.at(-1)?.id ?? 0) + 1 : at + ids.length;
       const result: LotsResult = {

@@ -32,4 +32,6 @@ export type Portion<Do extends LotsTask['do']> = {
   input: Extract<LotsTask, { do: Do }>;
   runId: number;
   lots: readonly LotNow[];
+  /** Items that this very piece of work has made or added to before. */
+  own: ReadonlySet<number>;
 };

@@ -1,8 +1,8 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, gt, inArray, sql } from 'drizzle-orm';
 import { NettingError } from '../../core/errors';
 import { combinationWords, type Item } from '../../core/item';
-import { transaction } from '../../db/client';
-import { dispatch, movement, sale } from '../../db/schema';
+import { type Tx, transaction } from '../../db/client';
+import { dispatch, item as items, movement, sale } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { commitItems } from '../changes/commit/commit-items';
 import { listAgain } from './list-again';
@@ -48,12 +48,14 @@ export async function storeCancelled(
       .set({ state: sql`if(${dispatch.state} = 'sent', 'back', 'off')`, nextAt: at })
       .where(and(eq(dispatch.saleId, saleId), inArray(dispatch.state, ['due', 'sent', 'refused'])));
     let before = 0;
-    const { items } = await commitItems(
+    let without: number[] = [];
+    const { items: committed } = await commitItems(
       tx,
       [id],
-      ({ items: [item] }) => {
+      ({ items: [item], family }) => {
         if (!item) return [];
         before = item.quantity;
+        without = (family?.items ?? []).flatMap((one) => (one.id !== id && one.quantity < 1 ? [one.id] : []));
         const back = warehouse === null ? [] : unitsChangeThere(item, warehouse, there);
         const here = row.quantity - there;
         return [...back, ...(here ? unitsChange(item, item.axes.length ? soldOf(item, row) : undefined, here) : [])];
@@ -66,8 +68,21 @@ export async function storeCancelled(
         stock: { reason: 'cancelled', saleId, mayGoBelowZero: true },
       },
     );
-    const now = items[0]?.item;
+    const now = committed[0]?.item;
     const wasSoldOut = now !== undefined && before < 1 && now.quantity > 0;
-    return { quantity: now?.quantity ?? null, again: wasSoldOut ? await listAgain(tx, id) : 0 };
+    const again = wasSoldOut ? await listAgain(tx, id) : 0;
+    return { quantity: now?.quantity ?? null, again: again + (await relativesAgain(tx, without)) };
   });
+}
+
+/** Whole sets and parts that come back with what was sold: those of which there was none are listed again, too. */
+async function relativesAgain(tx: Tx, without: readonly number[]): Promise<number> {
+  if (without.length === 0) return 0;
+  const back = await tx
+    .select({ id: items.id })
+    .from(items)
+    .where(and(inArray(items.id, [...without]), gt(items.quantity, 0)));
+  let again = 0;
+  for (const { id } of back) again += await listAgain(tx, id);
+  return again;
 }

@@ -183,3 +183,25 @@ test('tiers are checked against each other and the price, and go with the lot', 
   const there = body.columns.find((column) => column.accountId === account);
   expect(there?.fields.find((field) => field.field === 'extra.tiers')?.value).toEqual(['10: 4.50', '50: 4.00']);
 });
+
+test('lots that are the same are added one to the other, also when nothing was there before: no piece is lost', async () => {
+  const name = unlike();
+  const id = await newKit({ totalCost: 700 });
+  await put(id, { text: `5 x ${name}` });
+  await setLots(id, () => ({ price: 1_000 }));
+  const [whole] = await lotsIn(id);
+  await call('POST', `/kits/${id}/apart`, { how: 'pieces', lot: whole?.id, pieces: 2, condition: 'good' });
+  await setLots(id, () => ({ price: 1_000 }));
+  const seen = (await compare(id)).adds.map((one) => ({ lot: one.lot, item: one.item?.id ?? null }));
+  expect(seen.map((one) => one.item)).toEqual([null, null]);
+  expect(await worked(id, 'stock', { seen })).toMatchObject({ made: 1, added: 1, left: [] });
+  const item = (await lotsIn(id))[0]?.item?.id ?? 0;
+  expect((await sheet(item)).item).toMatchObject({ quantity: 5, cost: 140 });
+  // Two in one go, to what is there.
+  const more = await newKit();
+  await put(more, { text: `4 x ${name}` });
+  await put(more, { text: `6 x ${name} ` }, { meant: 'change' });
+  await setLots(more, (lot) => (lot.meant === 'change' ? { meant: 'add', price: 1_000 } : { price: 1_000 }));
+  expect(await worked(more, 'stock')).toMatchObject({ made: 0, added: 2 });
+  expect((await sheet(item)).item.quantity).toBe(15);
+});

@@ -87,6 +87,15 @@ test('a sale on a marketplace ends the wholes that cannot be any more, in the sa
   await call('POST', `/sales/${sale?.id}/cancel`, {});
   await until(now, ([wholes]) => wholes === 1);
   expect(await now()).toEqual([1, 6, 20, 1, 10, 60]);
+  // What had ended with it is offered again, the parts as well.
+  await until(
+    () => Promise.all([whole, tank].map((one) => stateOn(one.id, shop))),
+    (states) => states.every((state) => state === 'live'),
+  );
+  await until(
+    () => offered(tank.sku),
+    (count) => count === 1,
+  );
   expect(await wholes(all.map((one) => one.sku))).toEqual([]);
 });
 

@@ -7,7 +7,7 @@ import { type changeRecord, type ListingRow, movement } from '../../../db/schema
 import type { Actor } from '../../access/actor';
 import { asOfNow, type LoadedAccount, loadAccounts } from '../../records/accounts/load-accounts';
 import { cleanRichText } from '../../records/items/clean-rich-text';
-import { type Held, holdItems } from '../../records/items/hold-items';
+import { type HeldWhole, holdItems } from '../../records/items/hold-items';
 import { itemRecord } from '../../records/items/item-record';
 import { loadCustomFields } from '../../records/items/load-custom-fields';
 import { groupByItem } from '../../records/items/load-items';
@@ -56,7 +56,7 @@ export type Committed = {
 };
 
 /** Says what shall change, seen with the items held. A refusal leaves its item as it is. */
-export type ChangeSource = (held: Held) => (Change | Refusal)[] | Promise<(Change | Refusal)[]>;
+export type ChangeSource = (held: HeldWhole) => (Change | Refusal)[] | Promise<(Change | Refusal)[]>;
 
 const isRefusal = (one: Change | Refusal): one is Refusal => 'why' in one;
 

@@ -9,12 +9,13 @@ import { loadItems } from './load-items';
 export type Held = { items: Item[]; listings: ListingRow[] };
 /** Relatives besides: whole sets and parts that are one stock with them, held in the same breath. */
 export type HeldFamily = Held & { relations: Family['relations'] };
+export type HeldWhole = Held & { family: HeldFamily | null };
 
 /**
  * Holds items by number and then their listings, item by item: the one order in which the house locks. Unknown items are
  * left out.
  */
-export async function holdItems(db: Executor, ids: readonly number[]): Promise<Held & { family: HeldFamily | null }> {
+export async function holdItems(db: Executor, ids: readonly number[]): Promise<HeldWhole> {
   const asked = [...new Set(ids)];
   const family = await familyOf(db, asked);
   const ordered = [...new Set([...asked, ...(family?.ids ?? [])])].sort((a, b) => a - b);
