@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { type Sheet, sheet } from '../support/items';
-import { kitOf, lotsIn } from '../support/kits';
+import { kitOf, lotsIn, newKit, put } from '../support/kits';
 import { until } from '../support/stack';
 import { signedIn } from './steps';
 
@@ -277,4 +277,38 @@ test('in parts or whole: both side by side, and the sets offered whole beside th
   await page.getByRole('button', { name: 'Beside' }).click();
   await page.getByRole('tab', { name: 'Parts' }).click();
   await expect(page.getByRole('region', { name: 'Part of' }).getByRole('link', { name })).toBeVisible();
+});
+
+test('by keyboard alone: priced, three marked and put into stock, one changed there', async ({ page }) => {
+  const id = await newKit();
+  await put(id, { text: `6 x hook ${Date.now()}\n3 x rail ${Date.now()}\n2 x peg ${Date.now()}` });
+  await signedIn(page);
+  await page.goto(`/kits/${id}`);
+  await cell(page, 0, 'price').focus();
+  for (const price of ['2.50', '3.50', '4.50']) {
+    await page.keyboard.type(price);
+    await page.keyboard.press('Enter');
+  }
+  await expect(total(page, 'Ready')).toHaveText('3');
+  await page.getByRole('checkbox', { name: 'Mark all that are shown' }).focus();
+  await page.keyboard.press('Space');
+  await toolbar(page).getByRole('button', { name: 'Add to stock' }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('dialog').getByRole('button', { name: 'Add 3 to stock' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(total(page, 'In stock')).toHaveText('3', { timeout: 30_000 });
+  await cell(page, 1, 'price').focus();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('3.25');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Change 1 in stock' }).focus();
+  await page.keyboard.press('Enter');
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Change \d+ in stock/ })
+    .focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('1 lot is changed in stock')).toBeVisible({ timeout: 30_000 });
+  const [, rail] = await lotsIn(id);
+  expect((await sheet(rail?.item?.id ?? 0)).item.price).toBe(325);
 });

@@ -48,6 +48,8 @@ export function LotCell({ row, of, column, value, isOpen, isRight, read, write }
         onChange={(event) => setText(event.target.value)}
         onBlur={keep}
         onKeyDown={(event) => {
+          // In the last row Enter leads nowhere, and keeps it all the same.
+          if (event.key === 'Enter') return keep();
           if (event.key !== 'Escape') return;
           setText(value);
           setWhy('');
