@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { type Sheet, sheet } from '../support/items';
-import { kitOf, lotsIn, newKit, put } from '../support/kits';
+import { kitOf, lotsIn, newKit, put, setLots } from '../support/kits';
 import { until } from '../support/stack';
 import { signedIn } from './steps';
 
@@ -311,4 +311,33 @@ test('by keyboard alone: priced, three marked and put into stock, one changed th
   await expect(page.getByText('1 lot is changed in stock')).toBeVisible({ timeout: 30_000 });
   const [, rail] = await lotsIn(id);
   expect((await sheet(rail?.item?.id ?? 0)).item.price).toBe(325);
+});
+
+test('what one lot refuses, or a lost connection, takes nothing else with it', async ({ page, context }) => {
+  const id = await newKit();
+  await put(id, { text: `6 x bolt ${Date.now()}\n3 x nut ${Date.now()}\n2 x shim ${Date.now()}` });
+  await signedIn(page);
+  await page.goto(`/kits/${id}`);
+  await expect(cell(page, 2, 'price')).toBeVisible();
+  await setLots(id, (_lot, at) => (at === 0 ? { place: 'Z9' } : null));
+  // All three while the first is on its way.
+  await cell(page, 0, 'price').focus();
+  for (const price of ['2.50', '3.50', '4.50']) {
+    await page.keyboard.type(price);
+    await page.keyboard.press('Enter');
+  }
+  await expect(page.getByText(/^bolt .*Somebody changed it meanwhile/)).toBeVisible();
+  const prices = async () => (await lotsIn(id)).map((lot) => lot.price);
+  await until(prices, (seen) => seen.join() === ',350,450');
+  await expect(cell(page, 0, 'place')).toHaveValue('Z9');
+
+  await context.setOffline(true);
+  await cell(page, 1, 'comment').fill('Washed');
+  await cell(page, 1, 'comment').press('Enter');
+  await expect(page.getByText(/cannot be reached/).first()).toBeVisible();
+  await context.setOffline(false);
+  await until(
+    async () => (await lotsIn(id))[1]?.comment,
+    (comment) => comment === 'Washed',
+  );
 });

@@ -5,13 +5,15 @@ import { useCallback, useRef } from 'react';
 import { editedFields } from '@/core/kit/meaning';
 import type { Interface } from '@/http/interface';
 import type { LotView } from '@/services/kits/find-kit';
-import { api } from '@/ui/data/api';
+import { ApiProblem, api } from '@/ui/data/api';
 import { sentenceOf } from '@/ui/data/sentence';
 import { useNotice } from '@/ui/frame/providers';
 
 export type LotChange = NonNullable<Interface['PATCH /kits/{id}/lots']['body']>['lots'][number]['set'];
 
 const atOnce = 2_000;
+/** So long it waits before what was not heard goes once more. */
+const againMs = 2_000;
 
 async function everyLot(id: number): Promise<LotView[]> {
   const all: LotView[] = [];
@@ -49,39 +51,53 @@ export function useLots(id: number) {
         );
       change(new Map([...changes].map(([lotId, set]) => [lotId, shownAt(set)])));
       for (const [lotId, set] of changes) waiting.current.set(lotId, { ...waiting.current.get(lotId), ...set });
-      if (isSending.current) return;
-      isSending.current = true;
-      const send = async () => {
+      const send = async (): Promise<void> => {
+        if (isSending.current) return;
+        isSending.current = true;
         // What is written in the same breath goes together.
         await Promise.resolve();
-        while (waiting.current.size > 0) {
-          const some = [...waiting.current].slice(0, atOnce);
-          for (const [one] of some) waiting.current.delete(one);
-          const known = new Map((client.getQueryData<LotView[]>(lotsKey) ?? []).map((lot) => [lot.id, lot]));
-          const lots = some.flatMap(([one, given]) => {
-            const lot = known.get(one);
-            return lot ? [{ id: one, baseVersion: lot.version, set: given }] : [];
-          });
-          if (lots.length === 0) continue;
-          const { changed, refused } = await api('PATCH /kits/{id}/lots', { params: { id }, body: { lots } });
-          change(
-            new Map(changed.map((one) => [one.id, { version: one.version, ...editedAt(known.get(one.id), some) }])),
-          );
-          if (refused[0]) {
-            const more = refused.length > 1 ? `, and ${(refused.length - 1).toLocaleString('en')} more` : '';
-            throw new Error(`${known.get(refused[0].id)?.name ?? 'A lot'}: ${refused[0].why}${more}`);
-          }
+        try {
+          while (waiting.current.size > 0) await sendSome();
+        } finally {
+          isSending.current = false;
         }
       };
-      send()
-        .catch(async (error: unknown) => {
-          notice(sentenceOf(error));
-          waiting.current.clear();
-          await client.invalidateQueries({ queryKey: lotsKey });
-        })
-        .finally(() => {
-          isSending.current = false;
+      const sendSome = async () => {
+        const some = new Map([...waiting.current].slice(0, atOnce));
+        for (const one of some.keys()) waiting.current.delete(one);
+        const known = new Map((client.getQueryData<LotView[]>(lotsKey) ?? []).map((lot) => [lot.id, lot]));
+        const lots = [...some].flatMap(([one, given]) => {
+          const lot = known.get(one);
+          return lot ? [{ id: one, baseVersion: lot.version, set: given }] : [];
         });
+        if (lots.length === 0) return;
+        try {
+          const { changed, refused } = await api('PATCH /kits/{id}/lots', { params: { id }, body: { lots } });
+          change(
+            new Map(
+              changed.map((one) => [
+                one.id,
+                { version: one.version, ...editedAt(known.get(one.id), some.get(one.id) ?? {}) },
+              ]),
+            ),
+          );
+          const [first] = refused;
+          if (!first) return;
+          const more = refused.length > 1 ? `, and ${(refused.length - 1).toLocaleString('en')} more` : '';
+          notice(`${known.get(first.id)?.name ?? 'A lot'}: ${first.why}${more}`);
+          // Only those are read anew; what waits is sent all the same.
+          const now = new Map((await everyLot(id)).map((lot) => [lot.id, lot]));
+          change(new Map(refused.flatMap((one) => (now.has(one.id) ? [[one.id, now.get(one.id) ?? {}]] : []))));
+        } catch (error) {
+          notice(sentenceOf(error));
+          const isGone = error instanceof ApiProblem && error.status >= 400 && error.status < 500;
+          if (isGone) return void client.invalidateQueries({ queryKey: lotsKey });
+          // Not heard: it goes once more, under what was written since.
+          for (const [one, set] of some) waiting.current.set(one, { ...set, ...waiting.current.get(one) });
+          await new Promise((resolve) => setTimeout(resolve, againMs));
+        }
+      };
+      void send();
     },
     [client, id, notice],
   );
@@ -96,8 +112,7 @@ const shownAt = (set: LotChange): Partial<LotView> =>
   set.price === undefined ? set : { isKept: set.price !== null, ...set, basis: null };
 
 /** Of one in stock: that it is written otherwise here now. */
-function editedAt(lot: LotView | undefined, sent: readonly (readonly [number, LotChange])[]): Partial<LotView> {
-  if (lot?.state !== 'done') return {};
-  const [, set = {}] = sent.find(([one]) => one === lot.id) ?? [];
-  return { isKept: lot.isKept, edited: editedFields.filter((field) => field in set || lot.edited.includes(field)) };
-}
+const editedAt = (lot: LotView | undefined, set: LotChange): Partial<LotView> =>
+  lot?.state === 'done'
+    ? { isKept: lot.isKept, edited: editedFields.filter((field) => field in set || lot.edited.includes(field)) }
+    : {};
