@@ -6,14 +6,21 @@ const percentile = (values, share) =>
 const keyInCell = (page, sign) =>
   page.evaluate(
     (typed) =>
-      new Promise((resolve) => {
+      new Promise((resolve, reject) => {
         const cell = document.querySelector('input[data-row="4"][data-column="comment"]');
         cell.focus();
         const began = performance.now();
         const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
         set.call(cell, `${cell.value}${typed}`);
         cell.dispatchEvent(new Event('input', { bubbles: true }));
-        requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - began), 0));
+        const wanted = cell.value;
+        requestAnimationFrame(() =>
+          setTimeout(() => {
+            // The field is one that the page writes: what it did not take would not stand in it any more.
+            if (cell.value === wanted) resolve(performance.now() - began);
+            else reject(new Error('the sign was not taken'));
+          }, 0),
+        );
       }),
     sign,
   );

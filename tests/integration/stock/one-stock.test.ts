@@ -1,4 +1,6 @@
-import { closeDatabase } from '../../../src/db/client';
+import { eq } from 'drizzle-orm';
+import { closeDatabase, database } from '../../../src/db/client';
+import { item } from '../../../src/db/schema';
 import { audit } from '../../../src/services/audit/audit';
 import { publishItems, readyItem, sheet, stateOn } from '../../support/items';
 import { accountOf, call, control, marketListings, until } from '../../support/stack';
@@ -50,6 +52,10 @@ test('a whole that is sold takes its parts off, a part that is sold lowers the w
   await call('POST', `/items/${trays.id}/stock`, { how: 'add', units: 2 });
   expect(await now()).toEqual([1, 3, 14, 4, 3, 18]);
   expect(await wholes(all.map((one) => one.sku))).toEqual([]);
+  // The audit looks: a number that is not what the parts allow is named.
+  await database().update(item).set({ quantity: 7 }).where(eq(item.id, whole.id));
+  expect((await wholes([whole.sku])).map((one) => one.text)).toEqual([`${whole.sku}: 7 here, 1 by the parts`]);
+  await database().update(item).set({ quantity: 1 }).where(eq(item.id, whole.id));
   const refused = await sell(whole.id, 2);
   expect(refused.status).toBe(422);
 });
