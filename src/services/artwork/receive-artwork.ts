@@ -14,6 +14,7 @@ import {
 } from '../../core/artwork';
 import { NettingError } from '../../core/errors';
 import type { ItemPatch } from '../../core/item';
+import { toRichText } from '../../core/listing/fit/rich-text';
 import { database, isDuplicate, transaction } from '../../db/client';
 import { artwork } from '../../db/schema';
 import { readDetails } from '../../files/xmp';
@@ -45,15 +46,12 @@ const titleOf = (name: string): string =>
     .replace(/[_\-.\s]+/g, ' ')
     .trim();
 
-const withoutTags = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;');
-
 function fieldsOf(name: string, said: ArtworkDetails, grounds: readonly string[]): ItemPatch {
-  const lines = said.description.split(/\r?\n/).filter((one) => one.trim());
   return {
     title: (said.title || titleOf(name)).slice(0, 300),
     category,
     condition: 'new',
-    description: lines.map((one) => `<p>${withoutTags(one)}</p>`).join(''),
+    description: toRichText(said.description),
     keywords: [...new Set(said.tags.map((one) => one.slice(0, 60)))].slice(0, 60),
     attributes: {
       ...(said.audience ? { [audienceAttribute]: said.audience.slice(0, 300) } : {}),

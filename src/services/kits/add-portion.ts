@@ -2,7 +2,7 @@ import { eq, sql } from 'drizzle-orm';
 import { meanCost } from '../../core/batch';
 import type { Change } from '../../core/change';
 import type { Item, ItemPatch } from '../../core/item';
-import { addedTo, isReady, shareLots } from '../../core/kit';
+import { addedTo, isReady, shareLots, speaksOfStock } from '../../core/kit';
 import type { Tx } from '../../db/client';
 import { type KitRow, kitLot } from '../../db/schema';
 import type { Actor } from '../access/actor';
@@ -13,19 +13,19 @@ import { createItemWithin } from '../items/create-item';
 import { type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
 import { stillAsAsked } from '../records/accounts/settled';
 import { madeKey } from '../records/items/made-key';
-import { isChange } from './compare-lots';
 import { countedLots } from './counted-lots';
 import type { LotNow } from './find-kit';
+import { itemsOfRun } from './items-of-run';
 import { modelOf } from './keep-entries';
 import type { LotsResult, Portion } from './lots-task';
 import { matchStock } from './match-stock';
 
 /** Adds lots to what they are the same as, or makes items of them; each once, whatever became of it meanwhile. */
-export async function addPortion(tx: Tx, { actor, kit, input, runId, lots, own }: Portion<'add'>): Promise<LotsResult> {
-  const result: LotsResult = { made: 0, added: 0, changed: 0, items: [], left: [] };
+export async function addPortion(tx: Tx, { actor, kit, input, runId, lots }: Portion<'add'>): Promise<LotsResult> {
+  const result: LotsResult = { made: 0, added: 0, changed: 0, items: 0, left: [] };
   const leave = ({ id, name }: LotNow, why: string) => result.left.push({ lot: id, name, why });
   const open = lots.filter((lot) => {
-    const again = isChange(lot) && !input.anyway;
+    const again = speaksOfStock(lot) && !input.anyway;
     if (again) leave(lot, 'It is in stock already');
     else if (isReady({ ...lot, state: lot.state === 'done' ? 'open' : lot.state })) return true;
     else leave(lot, 'It is not ready any more');
@@ -41,6 +41,13 @@ export async function addPortion(tx: Tx, { actor, kit, input, runId, lots, own }
   const seen = input.seen && new Map(input.seen.map((one) => [one.lot, one.item]));
   const ones = new Map(input.choices.map((one) => [one.lot, one]));
   const at = new Date();
+  const own = new Set(
+    await itemsOfRun(
+      tx,
+      runId,
+      [...same.values()].map((one) => one.id),
+    ),
+  );
   const joins: { lot: LotNow; item: Item }[] = [];
   for (const lot of open) {
     const there = same.get(lot.id);
@@ -68,7 +75,7 @@ export async function addPortion(tx: Tx, { actor, kit, input, runId, lots, own }
     ]);
     await putDown(tx, lot, id, runId);
     result.made++;
-    result.items.push(id);
+    result.items++;
     await setTiers(tx, { actor, runId, lot, item: id, account });
   }
   if (joins.length) {
@@ -112,7 +119,7 @@ export async function addPortion(tx: Tx, { actor, kit, input, runId, lots, own }
       }
       await putDown(tx, lot, item.id, runId);
       result.added++;
-      result.items.push(item.id);
+      result.items++;
     }
   }
   await stillAsAsked(tx, accounts);

@@ -1,12 +1,11 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { isReady, joiningSchema, placeChoices, priceChoices } from '../../core/kit';
+import { isReady, joiningSchema, placeChoices, priceChoices, speaksOfStock } from '../../core/kit';
 import { type Tx, transaction } from '../../db/client';
 import { type KitRow, kit, run } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { startTask } from '../records/tasks/start-task';
-import { isChange } from './compare-lots';
 import { type LotNow, lotsOf } from './find-kit';
 import { loadKit, refuseBusy, refuseClosed } from './load-kit';
 import type { LotsTask } from './lots-task';
@@ -70,7 +69,7 @@ export async function addLots(actor: Actor, id: number, { lots: wanted, ...how }
     await refuseBusy(tx, row);
     const only = wanted && new Set(wanted);
     const named = (await lotsOf(tx, id)).filter((lot) => lot.state !== 'out' && (!only || only.has(lot.id)));
-    const strangers = only ? named.filter(isChange) : [];
+    const strangers = only ? named.filter(speaksOfStock) : [];
     if (strangers.length && !how.anyway)
       refuse(
         strangers,
@@ -79,7 +78,7 @@ export async function addLots(actor: Actor, id: number, { lots: wanted, ...how }
       );
     const ready = named.filter(
       (lot) =>
-        (!isChange(lot) || (how.anyway && only)) &&
+        (!speaksOfStock(lot) || (how.anyway && only)) &&
         isReady({ ...lot, state: lot.state === 'done' ? 'open' : lot.state }),
     );
     if (ready.length === 0)
@@ -103,7 +102,7 @@ export async function changeThere(
     await refuseBusy(tx, row);
     const only = wanted && new Set(wanted);
     const named = (await lotsOf(tx, id)).filter((lot) => lot.state !== 'out' && (!only || only.has(lot.id)));
-    const strangers = only ? named.filter((lot) => !isChange(lot)) : [];
+    const strangers = only ? named.filter((lot) => !speaksOfStock(lot)) : [];
     if (strangers.length && !how.anyway)
       refuse(
         strangers,

@@ -14,7 +14,7 @@ export async function changePortion(
   tx: Tx,
   { actor, kit, input, runId, lots }: Portion<'change'>,
 ): Promise<LotsResult> {
-  const result: LotsResult = { made: 0, added: 0, changed: 0, items: [], left: [] };
+  const result: LotsResult = { made: 0, added: 0, changed: 0, items: 0, left: [] };
   const account = (await loadAccounts(tx)).find((one) => one.id === kit.accountId);
   const same = await matchStock(
     tx,
@@ -51,7 +51,7 @@ export async function changePortion(
       })
       .where(eq(kitLot.id, lot.id));
     result.changed++;
-    result.items.push(item);
+    result.items++;
   }
   return result;
 }

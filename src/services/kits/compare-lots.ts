@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { addedTo, editedFields, isReady, joiningSchema, stockedSchema } from '../../core/kit';
+import { addedTo, editedFields, isReady, joiningSchema, speaksOfStock, stockedSchema } from '../../core/kit';
 import { database } from '../../db/client';
 import { loadAccounts } from '../records/accounts/load-accounts';
 import { loadItems } from '../records/items/load-items';
@@ -48,19 +48,15 @@ export const comparedSchema = z.object({
 });
 export type Compared = z.infer<typeof comparedSchema>;
 
-/** Whether a lot speaks of what is in stock, rather than of more pieces. */
-export const isChange = (lot: Pick<LotNow, 'state' | 'meant'>): boolean =>
-  lot.state === 'done' || lot.meant === 'change';
-
 /** What lots would do to the stock, with the resulting numbers; nothing is done. */
 export async function compareLots(id: number, input: z.output<typeof compareLotsSchema>): Promise<Compared> {
   const db = database();
   const kit = await loadKit(db, id);
   const only = input.lots && new Set(input.lots);
   const lots = (await lotsOf(db, id)).filter((lot) => !only || only.has(lot.id));
-  const adding = lots.filter((lot) => !isChange(lot) && isReady(lot));
+  const adding = lots.filter((lot) => !speaksOfStock(lot) && isReady(lot));
   const changing = lots.filter(
-    (lot) => isChange(lot) && lot.state !== 'out' && (lot.state === 'done' ? lot.edited.length > 0 : true),
+    (lot) => speaksOfStock(lot) && lot.state !== 'out' && (lot.state === 'done' ? lot.edited.length > 0 : true),
   );
   const account = (await loadAccounts(db)).find((one) => one.id === kit.accountId);
   const same = await matchStock(
@@ -99,6 +95,6 @@ export async function compareLots(id: number, input: z.output<typeof compareLots
       const { id: lotId, name, finish, quantity, price, place, edited } = lot;
       return { lot: lotId, name, finish, ...of(lot), price, place, quantity, edited };
     }),
-    stay: lots.filter((lot) => !isChange(lot) && lot.state !== 'out' && !isReady(lot)).length,
+    stay: lots.filter((lot) => !speaksOfStock(lot) && lot.state !== 'out' && !isReady(lot)).length,
   };
 }

@@ -4,6 +4,9 @@ import { database, type Executor } from '../../db/client';
 import { entrySales } from '../../db/schema';
 import type { Connector, Session } from '../../markets';
 
+/** What was heard of an entry holds for a day. */
+export const freshSince = (): Date => new Date(Date.now() - 86_400_000);
+
 /** What was told of these entries, as it was last heard; `since` leaves out what is older. */
 export async function knownSales(
   db: Executor,

@@ -22,7 +22,7 @@ export type LotsResult = {
   made: number;
   added: number;
   changed: number;
-  items: number[];
+  items: number;
   left: { lot: number; name: string; why: string }[];
 };
 /** The next lots of such a task. */
@@ -32,6 +32,4 @@ export type Portion<Do extends LotsTask['do']> = {
   input: Extract<LotsTask, { do: Do }>;
   runId: number;
   lots: readonly LotNow[];
-  /** Items that this very piece of work has made or added to before. */
-  own: ReadonlySet<number>;
 };

@@ -6,7 +6,7 @@ import { kitLot, type TaskRow } from '../../db/schema';
 import { updateMany } from '../../db/update-many';
 import { openAccount } from '../records/accounts/open-account';
 import { advanceTask } from '../records/tasks/advance-task';
-import { hearEntry, knownSales } from './entry-sales';
+import { freshSince, hearEntry, knownSales } from './entry-sales';
 import { lotsOf } from './find-kit';
 import { loadKit, refuseClosed } from './load-kit';
 import type { PricingTask } from './price-lots';
@@ -15,8 +15,6 @@ import { type FoundPrice, findPrices, settlePrices } from './prices-of-lots';
 /** So many entries are asked of in one step: a step is kept, and can be stopped after. */
 const askedAtOnce = 8;
 const toldAtOnce = 500;
-/** What was heard holds for a day. */
-const keptMs = 86_400_000;
 
 export type PricingResult = { priced: number; unpriced: number; kept: number };
 
@@ -31,7 +29,7 @@ export async function pricingStep(task: TaskRow, holder: string): Promise<TaskRo
   const { currency, name } = compiled.rules;
   if (currency !== homeCurrency && !rate)
     throw new NettingError('invalid', `${name}: no exchange rate to ${currency} is known`);
-  const from = since ? new Date(since) : new Date(Date.now() - keptMs);
+  const from = since ? new Date(since) : freshSince();
   const left = entries.slice(at);
   const heard = await knownSales(database(), market, left.slice(0, 500), from);
   // What is known already is passed over at once.

@@ -4,7 +4,7 @@ import { findPrice, usualWorth, type WorthLot, worthInputSchema, worthOf, worthS
 import { database } from '../../db/client';
 import { openAccount } from '../records/accounts/open-account';
 import { today } from '../records/accounts/today';
-import { hearEntry, knownSales } from './entry-sales';
+import { freshSince, hearEntry, knownSales } from './entry-sales';
 import { lotsOf } from './find-kit';
 import { loadKit } from './load-kit';
 
@@ -20,8 +20,6 @@ export const worthOfKitAnswer = worthSchema.extend({
   /** How many sales, or offers, the price of a whole set is from; null where it was given. */
   wholeCount: z.number().nullable(),
 });
-
-const keptMs = 86_400_000;
 
 /** Sold in parts or whole, by what comparable things sold for, the account's fees, and the hours that it takes. */
 export async function worthOfKit(
@@ -53,8 +51,7 @@ export async function worthOfKit(
 
 async function priceOfWhole(open: Awaited<ReturnType<typeof openAccount>>, entry: string) {
   const { market } = open.account.row;
-  const since = new Date(Date.now() - keptMs);
-  if (!(await knownSales(database(), market, [entry], since)).has(entry)) await hearEntry(open, entry);
+  if (!(await knownSales(database(), market, [entry], freshSince())).has(entry)) await hearEntry(open, entry);
   const told = (await knownSales(database(), market, [entry], null)).get(entry)?.told;
   const how = { measure: 'median' as const, days: 180 as const, least: 3 };
   return told ? findPrice({ condition: null, finish: '' }, told, how, () => usualWorth.good, today()) : null;

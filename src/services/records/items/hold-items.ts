@@ -29,7 +29,8 @@ export async function holdItems(db: Executor, ids: readonly number[]): Promise<H
     .for('update');
   const items = await loadItems(db, ordered);
   if (!family) return { items, listings, family };
-  const isAsked = (id: number) => asked.includes(id);
+  const wanted = new Set(asked);
+  const isAsked = (id: number) => wanted.has(id);
   // Read anew now that they are held: what a set is made of may have become another while this waited.
   const { relations } = (await familyOf(db, asked)) ?? { relations: [] };
   return {

@@ -2,6 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { speaksOfStock } from '@/core/kit/meaning';
 import { shareLots } from '@/core/kit/share-lots';
 import { totalsOf } from '@/core/kit/totals';
 import { Empty, Failed, Loading } from '@/ui/controls/states';
@@ -11,7 +12,7 @@ import { AddContents } from './add-contents';
 import { DrawersDialog } from './drawers-dialog';
 import { KitHead, type Opened } from './kit-head';
 import { isUnderWay, KitTask } from './kit-task';
-import { fullPlaces, isOfStock, isToChange } from './lot-marks';
+import { fullPlaces, isToChange } from './lot-marks';
 import { LotsTable } from './lots-table';
 import { MarkedBar } from './marked-bar';
 import { PiecesDialog } from './pieces-dialog';
@@ -157,7 +158,7 @@ export function Kit({ id }: { id: number }) {
         <StockDialog
           kit={kit.data}
           marked={inOrder}
-          strangers={markedLots.filter(isOfStock).length}
+          strangers={markedLots.filter(speaksOfStock).length}
           close={close}
           instead={() => setOpened('there')}
         />
@@ -166,7 +167,7 @@ export function Kit({ id }: { id: number }) {
         <ThereDialog
           kit={kit.data}
           marked={inOrder}
-          strangers={markedLots.filter((one) => !isOfStock(one) && one.state !== 'out').length}
+          strangers={markedLots.filter((one) => !speaksOfStock(one) && one.state !== 'out').length}
           close={close}
           instead={() => setOpened('stock')}
         />

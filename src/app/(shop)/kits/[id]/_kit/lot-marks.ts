@@ -8,9 +8,6 @@ export function fullPlaces(lots: readonly LotView[], holds: number | null): Set<
   return new Set([...counts].flatMap(([place, count]) => (count > holds ? [place] : [])));
 }
 
-/** A lot that speaks of what is in stock, rather than of more pieces. */
-export const isOfStock = ({ state, meant }: LotView): boolean => state === 'done' || meant === 'change';
-
 /** A lot in stock that is written otherwise here, or a line of a list of what is there. */
 export const isToChange = ({ state, edited, meant }: LotView): boolean =>
   state === 'done' ? edited.length > 0 : state === 'open' && meant === 'change';

@@ -25,6 +25,7 @@ export function WholeDialog({ kit, lots, close }: Props) {
   const [hourly, setHourly] = useState<number | null>(1_500);
   const [packing, setPacking] = useState<number | null>(60);
   const [packingWhole, setPackingWhole] = useState<number | null>(400);
+  const [postageWhole, setPostageWhole] = useState<number | null>(null);
   const [wholePrice, setWholePrice] = useState<number | null>(null);
   const [worth, setWorth] = useState<Worth | null>(null);
   const weigh = useCommand(
@@ -42,6 +43,7 @@ export function WholeDialog({ kit, lots, close }: Props) {
           hourly: hourly ?? 0,
           packing: packing ?? 0,
           packingWhole: packingWhole ?? 0,
+          postageWhole: postageWhole ?? 0,
           wholePrice,
         },
       });
@@ -109,6 +111,7 @@ export function WholeDialog({ kit, lots, close }: Props) {
         <Field label="Pieces in an order" name="perOrder" type="number" min={1} max={1_000} required defaultValue={2} />
         <AmountField label="Packing of an order" amount={packing} set={setPacking} />
         <AmountField label="Packing of a set" amount={packingWhole} set={setPackingWhole} />
+        <AmountField label="Postage of a set, paid by you" amount={postageWhole} set={setPostageWhole} />
         <button type="submit" className="btn btn-primary btn-sm self-end" disabled={weigh.busy}>
           {weigh.busy ? 'Asking …' : 'Work it out'}
         </button>
