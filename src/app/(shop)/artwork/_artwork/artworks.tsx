@@ -2,6 +2,7 @@
 
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { type DragEvent, useRef, useState } from 'react';
+import { FurtherPages } from '@/ui/controls/further-pages';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';
@@ -154,19 +155,8 @@ export function Artworks() {
             place={() => setPlaced(one.itemId)}
           />
         ))}
-        {pages.hasNextPage ? (
-          <li className="self-center text-center">
-            <button
-              type="button"
-              className="btn btn-sm"
-              disabled={pages.isFetchingNextPage}
-              onClick={() => void pages.fetchNextPage()}
-            >
-              Show earlier ones
-            </button>
-          </li>
-        ) : null}
       </ul>
+      <FurtherPages pages={pages} words="Show earlier ones" />
       {placing && product ? (
         <PlacingDialog
           artwork={placing}

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import type { Answer } from '@/http/interface';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
+import { FurtherPages } from '@/ui/controls/further-pages';
 import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { When } from '@/ui/controls/when';
@@ -73,18 +74,7 @@ export function Batches() {
         </Empty>
       ) : null}
       {rows.length ? <DataTable rows={rows} columns={columns} idOf={(row) => row.id} sticky /> : null}
-      {hasNextPage ? (
-        <p className="p-3 text-center">
-          <button
-            type="button"
-            className="btn btn-sm"
-            disabled={isFetchingNextPage}
-            onClick={() => void fetchNextPage()}
-          >
-            Show earlier batches
-          </button>
-        </p>
-      ) : null}
+      <FurtherPages pages={{ hasNextPage, isFetchingNextPage, fetchNextPage }} words="Show earlier batches" />
       {isNew ? <NewBatch close={() => setIsNew(false)} /> : null}
     </>
   );

@@ -4,6 +4,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Answer } from '@/http/interface';
 import { type Column, DataTable } from '@/ui/controls/data-table';
+import { FurtherPages } from '@/ui/controls/further-pages';
 import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { When } from '@/ui/controls/when';
@@ -79,18 +80,7 @@ export function Consignments() {
         </Empty>
       ) : null}
       {rows.length ? <DataTable rows={rows} columns={columns} idOf={(row) => row.id} sticky /> : null}
-      {hasNextPage ? (
-        <p className="p-3 text-center">
-          <button
-            type="button"
-            className="btn btn-sm"
-            disabled={isFetchingNextPage}
-            onClick={() => void fetchNextPage()}
-          >
-            Show earlier consignments
-          </button>
-        </p>
-      ) : null}
+      <FurtherPages pages={{ hasNextPage, isFetchingNextPage, fetchNextPage }} words="Show earlier consignments" />
       {data ? <LiesThere /> : null}
       {isNew ? <NewConsignment close={() => setIsNew(false)} /> : null}
     </>

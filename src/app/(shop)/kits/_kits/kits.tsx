@@ -5,6 +5,7 @@ import { useState } from 'react';
 import type { Answer } from '@/http/interface';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
+import { FurtherPages } from '@/ui/controls/further-pages';
 import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { When } from '@/ui/controls/when';
@@ -66,18 +67,7 @@ export function Kits() {
         </Empty>
       ) : null}
       {rows.length ? <DataTable rows={rows} columns={columns} idOf={(row) => row.id} sticky /> : null}
-      {pages.hasNextPage ? (
-        <p className="p-3 text-center">
-          <button
-            type="button"
-            className="btn btn-sm"
-            disabled={pages.isFetchingNextPage}
-            onClick={() => void pages.fetchNextPage()}
-          >
-            Show earlier ones
-          </button>
-        </p>
-      ) : null}
+      <FurtherPages pages={pages} words="Show earlier ones" />
       {isNew ? <NewKit close={() => setIsNew(false)} /> : null}
     </>
   );

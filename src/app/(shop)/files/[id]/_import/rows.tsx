@@ -4,6 +4,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { EditConsequences } from '@/services/changes/preview/consequences';
 import type { ImportView } from '@/services/importing/find-imports';
+import { FurtherPages } from '@/ui/controls/further-pages';
 import { Empty, Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import type { HeldBack } from '@/ui/data/consequences';
@@ -120,18 +121,7 @@ export function Rows({ file, held, hold, tell }: Props) {
             {counts[kind] === 0 ? 'No rows of this kind.' : 'No row of this kind holds these words.'}
           </p>
         ) : null}
-        {rows.hasNextPage ? (
-          <p className="p-3 text-center">
-            <button
-              type="button"
-              className="btn btn-sm"
-              disabled={rows.isFetchingNextPage}
-              onClick={() => void rows.fetchNextPage()}
-            >
-              Further rows
-            </button>
-          </p>
-        ) : null}
+        <FurtherPages pages={rows} words="Further rows" />
       </div>
     </>
   );
