@@ -48,6 +48,8 @@ function itemFor(demo: DemoItem, thing: number, random: () => number, day: Date)
     photos: [],
     clip: '',
     elsewhere: {},
+    placings: {},
+    looks: {},
     standing: 'active',
     own: {},
     // Each is a piece of its own: another number, another wear, another price.

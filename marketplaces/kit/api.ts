@@ -10,6 +10,7 @@ import { jpegMeasures } from './jpeg';
 import { Listings, type Outcome } from './listings';
 import { mp4Seconds } from './mp4';
 import { answerOffer, isOpen, type Offer, offersOn, type Reply } from './offers';
+import { pngMeasures } from './png';
 import type { RoutedMarket } from './routes';
 import { cancelOrder } from './selling';
 import { highestBid } from './timed';
@@ -189,11 +190,14 @@ export function apiRoutes(world: World, market: RoutedMarket, deliverer: Deliver
 
   app.post(`/${photosPath}`, async (c) => {
     const bytes = Buffer.from(await c.req.arrayBuffer());
-    if (bytes.length < 100 || bytes.length > 20_000_000)
-      return refuse(c, market, 422, 'A photo must be a JPEG of at most 20 MB');
-    if (bytes[0] !== 0xff || bytes[1] !== 0xd8) return refuse(c, market, 422, 'A photo must be a JPEG');
+    const most = market.takesPng ? 60 : 20;
+    const kinds = market.takesPng ? 'JPEG or PNG' : 'JPEG';
+    if (bytes.length < 100 || bytes.length > most * 1_000_000)
+      return refuse(c, market, 422, `A photo must be a ${kinds} of at most ${most} MB`);
+    const png = market.takesPng ? pngMeasures(bytes) : null;
+    if (!png && (bytes[0] !== 0xff || bytes[1] !== 0xd8)) return refuse(c, market, 422, `A photo must be a ${kinds}`);
     const id = createHash('sha256').update(bytes).digest('hex').slice(0, 24);
-    const measures = jpegMeasures(bytes);
+    const measures = png ?? jpegMeasures(bytes);
     if (!measures) return refuse(c, market, 422, 'This JPEG cannot be read');
     await writeFile(join(world.photoFolder, `${market.name}-${id}.jpg`), bytes);
     await world.store.put<Json>('photos', `${market.name}/${id}`, {

@@ -103,7 +103,12 @@ export function publicRoutes(world: World, market: Market, deliverer: Deliverer)
     if (!/^[0-9a-f]{24}$/.test(id)) return c.notFound();
     try {
       const bytes = await readFile(join(world.photoFolder, `${market.name}-${id}.${ending}`));
-      return c.body(new Uint8Array(bytes), 200, { 'content-type': type, 'cache-control': 'public, max-age=86400' });
+      // A picture may be a PNG under the same name.
+      const isPng = bytes[0] === 0x89 && bytes[1] === 0x50;
+      return c.body(new Uint8Array(bytes), 200, {
+        'content-type': isPng ? 'image/png' : type,
+        'cache-control': 'public, max-age=86400',
+      });
     } catch {
       return c.notFound();
     }

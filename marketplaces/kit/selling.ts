@@ -74,7 +74,8 @@ export async function buy(
   const rules = world.rules(market);
   const postage = more.collect ? 0 : (market.postageOf?.(rules, listing.data) ?? 0);
   const label = more.collect ? 0 : (market.labelOf?.(rules, listing.data) ?? 0);
-  const paid = { ...listing.data, ...(more.collect ? { handover: 'collect' } : {}) };
+  const bought = variant ? (market.forVariant?.(listing.data, variant.values) ?? listing.data) : listing.data;
+  const paid = { ...bought, ...(more.collect ? { handover: 'collect' } : {}) };
   const left = summary.quantity - quantity;
   // The listing is changed before anything is awaited, so two buyers cannot have the same piece.
   const sold: Listing = {

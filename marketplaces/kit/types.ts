@@ -147,6 +147,10 @@ export type Market = {
   labelOf?(rules: Rules, data: Data): number;
   /** Reasons for which its review refuses a listing. */
   review?(data: Data): Problem[];
+  /** The fields as they are charged for when one combination is bought. */
+  forVariant?(data: Data, values: readonly string[]): Data;
+  /** Pictures with transparency are taken, as PNG. */
+  takesPng?: boolean;
   /** A seller switches listings off and on again; ending one deletes it for good. */
   switchesOff?: boolean;
   /** Where short films are uploaded, as MP4; a listing names one in `clip`. */
@@ -181,6 +185,7 @@ export type PrintArea = {
   heightPx: number;
   safeMm: number;
   bleedMm: number;
+  profile?: string;
 };
 
 export type Rules = {

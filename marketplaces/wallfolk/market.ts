@@ -1,6 +1,7 @@
 import { Checks, dataOf, limitFor, listOf, numberOf, textOf } from '../kit/checks';
 import { taxonomy } from '../kit/taxonomy';
 import type { Data, Look, Market, Problem, Rules, Seller } from '../kit/types';
+import { checkVariants, variantsOf } from '../kit/variants';
 
 const rules: Rules = {
   version: 1,
@@ -13,6 +14,10 @@ const rules: Rules = {
     tagLength: 30,
     scaleMin: 10,
     scaleMax: 100,
+    axes: 2,
+    combinations: 60,
+    valuePictures: 1,
+    prints: 24,
     priceMin: 500,
     priceMax: 100_000,
   },
@@ -32,22 +37,22 @@ const rules: Rules = {
       {
         id: 'canvas-60x80',
         label: 'Canvas 60 × 80 cm',
-        area: { widthMm: 600, heightMm: 800, widthPx: 4724, heightPx: 6299, safeMm: 0, bleedMm: 30 },
+        area: { widthMm: 600, heightMm: 800, widthPx: 4724, heightPx: 6299, safeMm: 0, bleedMm: 30, profile: 'p3' },
       },
       {
         id: 'card-set',
         label: 'Set of 6 cards',
-        area: { widthMm: 148, heightMm: 105, widthPx: 1748, heightPx: 1240, safeMm: 4, bleedMm: 3 },
+        area: { widthMm: 148, heightMm: 105, widthPx: 3496, heightPx: 2480, safeMm: 4, bleedMm: 3 },
       },
       {
         id: 'mug',
         label: 'Mug',
-        area: { widthMm: 200, heightMm: 85, widthPx: 2362, heightPx: 1004, safeMm: 4, bleedMm: 0 },
+        area: { widthMm: 200, heightMm: 85, widthPx: 2480, heightPx: 1054, safeMm: 4, bleedMm: 0 },
       },
       {
         id: 'tote',
         label: 'Tote bag',
-        area: { widthMm: 260, heightMm: 300, widthPx: 2047, heightPx: 2362, safeMm: 5, bleedMm: 0 },
+        area: { widthMm: 260, heightMm: 300, widthPx: 2600, heightPx: 3000, safeMm: 5, bleedMm: 0 },
       },
     ],
     grounds: [
@@ -100,6 +105,11 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
     longest: limit('artworkSide'),
   });
   checks.items('/tags', listOf(data.tags), limit('tags'), limit('tagLength'), 'tags');
+  checks.pictures('/prints', listOf(data.prints), look, {
+    min: 0,
+    max: limit('prints'),
+    longest: limit('artworkSide'),
+  });
   checks.oneOf('/product', data.product, now.lists.products ?? [], 'The product', true);
   checks.oneOf('/ground', data.ground, now.lists.grounds ?? [], 'The ground colour', true);
   checks.oneOf('/placement', data.placement, now.lists.placements ?? [], 'The placement', false);
@@ -108,7 +118,25 @@ function validate(data: Data, now: Rules, seller: Seller, look: Look): Problem[]
   const base = baseOf(now, textOf(data.product));
   if (base && numberOf(data.cents) < base)
     checks.say('/cents', `The price must be at least the base price of ${base} cents.`);
+  pieces(checks, data, now);
   return checks.problems;
+}
+
+/** What else the picture is printed on: combinations of their products and the products' grounds, each with its price. */
+function pieces(checks: Checks, data: Data, now: Rules): void {
+  checkVariants(checks, '/pieces', data.pieces, now, listOf(data.prints));
+  const { axes } = dataOf(data.pieces);
+  for (const [index, axis] of (Array.isArray(axes) ? axes.map(dataOf) : []).entries()) {
+    const list = textOf(axis.name) === 'Product' ? now.lists.products : now.lists.grounds;
+    for (const value of listOf(axis.values))
+      if (!list?.some((one) => one.label === value))
+        checks.say(`/pieces/axes/${index}`, `The product or ground “${value}” is not made here.`);
+  }
+  for (const [index, row] of variantsOf({ variantsField: 'pieces' }, data).entries()) {
+    const base = baseOf(now, now.lists.products?.find((one) => row.values.includes(one.label))?.id ?? '');
+    if (base && (row.cents ?? numberOf(data.cents)) < base)
+      checks.say(`/pieces/rows/${index}`, `The price must be at least the base price of ${base} cents.`);
+  }
 }
 
 export const wallfolk: Market = {
@@ -119,6 +147,8 @@ export const wallfolk: Market = {
   honoursIdempotencyKey: false,
   errors: 'sentence',
   hasWebhooks: true,
+  takesPng: true,
+  variantsField: 'pieces',
   paths: { listings: 'designs', photos: 'artworks' },
   firstRules: rules,
   validate,
@@ -129,11 +159,15 @@ export const wallfolk: Market = {
     // Made to order: there are always enough.
     quantity: data.off === true ? 0 : 99,
     reference: textOf(data.code),
-    photos: textOf(data.artwork) ? [textOf(data.artwork)] : [],
+    photos: listOf(data.prints).length ? listOf(data.prints) : textOf(data.artwork) ? [textOf(data.artwork)] : [],
   }),
   withQuantity: (data) => data,
   whyNotEnd: () => null,
   feeOf: (now, total, data) => Math.min(total, baseOf(now, textOf(data.product))),
+  forVariant: (data, values) => {
+    const product = rules.lists.products?.find((one) => values.includes(one.label));
+    return product ? { ...data, product: product.id } : data;
+  },
   firstSellers: { grainhouse: {} },
   look: { paper: '#fbf9ff', ink: '#241f33', accent: '#b03a62', font: 'Futura, sans-serif', wide: true },
 };

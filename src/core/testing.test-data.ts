@@ -12,6 +12,8 @@ export const sampleItem = (part: Partial<Item> = {}): Item => ({
   id: 1,
   version: 1,
   currency: 'EUR',
+  placings: {},
+  looks: {},
   sku: 'C1-100',
   title: 'Brask K-2 black 35 mm SLR film camera with 50 mm lens, 1970s',
   brand: 'Brask',

@@ -23,12 +23,13 @@ const offered = z.object({
 
 /** A value's photo by what it is called there; one that is not among the listing's photos is left out. */
 function pictures(photos: Record<string, string>, content: Content, photoIds: readonly string[]) {
-  const hashes = (Array.isArray(content.photos) ? content.photos : []).map(
-    (one) => readPhotoReference(String(one)).hash,
-  );
+  const references = (Array.isArray(content.photos) ? content.photos : []).map(String);
+  const hashes = references.map((one) => readPhotoReference(one).hash);
   return Object.fromEntries(
     Object.entries(photos).flatMap(([value, hash]) => {
-      const id = photoIds[hashes.indexOf(hash)];
+      // A print file is one of several that are made of the same picture.
+      const place = references.indexOf(hash);
+      const id = photoIds[place === -1 ? hashes.indexOf(hash) : place];
       return id === undefined ? [] : [[value, id]];
     }),
   );

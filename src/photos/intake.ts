@@ -7,7 +7,10 @@ import { mostPixels } from './limits';
 import { photoStore } from './store';
 
 export const maxPhotoBytes = 30_000_000;
+/** Artwork of 10,000 × 10,000 pixels is larger than any photo. */
+export const maxArtworkBytes = 150_000_000;
 const readable: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
+const readableArtwork: Record<string, string> = { ...readable, tiff: 'image/tiff' };
 
 /** Phones' pictures in a format that only their makers' own programs decode: `ftyp` and its brand at the beginning. */
 const isHeic = (bytes: Buffer): boolean =>
@@ -42,14 +45,20 @@ async function fromHeic(bytes: Buffer, label: string): Promise<Buffer> {
  * @param sizes whether its other sizes are made now, or when they are first looked at; who puts that off has to have read
  * the picture to its end
  */
-export async function storePhoto(given: Buffer, name: string, sizes: 'now' | 'later' = 'now'): Promise<StoredPhoto> {
+export async function storePhoto(
+  given: Buffer,
+  name: string,
+  sizes: 'now' | 'later' = 'now',
+  as: 'photo' | 'artwork' = 'photo',
+): Promise<StoredPhoto> {
   const label = name.slice(0, 80) || 'The file';
-  if (given.length > maxPhotoBytes)
-    throw new NettingError('photo-too-large', `${label} is larger than 30 MB`, {
+  const most = as === 'artwork' ? maxArtworkBytes : maxPhotoBytes;
+  if (given.length > most)
+    throw new NettingError('photo-too-large', `${label} is larger than ${most / 1_000_000} MB`, {
       field: 'photos',
       fix: 'Save it smaller and add it again',
     });
-  if (isHeic(given)) return storePhoto(await fromHeic(given, label), name, sizes);
+  if (isHeic(given)) return storePhoto(await fromHeic(given, label), name, sizes, as);
   const bytes = given;
   // Its head is read without a limit, so that a picture that is too large is told from one that is none.
   const meta = bytes.length
@@ -57,9 +66,10 @@ export async function storePhoto(given: Buffer, name: string, sizes: 'now' | 'la
         .metadata()
         .catch(() => null)
     : null;
-  const mime = meta?.format ? readable[meta.format] : undefined;
+  const mime = meta?.format ? (as === 'artwork' ? readableArtwork : readable)[meta.format] : undefined;
   if (!meta || !mime || !meta.width || !meta.height) {
-    throw new NettingError('photo-unreadable', `${label} is not a JPEG, PNG or WebP picture that can be read`, {
+    const kinds = as === 'artwork' ? 'PNG, JPEG, TIFF, SVG or WebP' : 'JPEG, PNG or WebP';
+    throw new NettingError('photo-unreadable', `${label} is not a ${kinds} picture that can be read`, {
       field: 'photos',
       fix: 'Save it as JPEG and add it again',
     });
@@ -68,6 +78,11 @@ export async function storePhoto(given: Buffer, name: string, sizes: 'now' | 'la
     throw new NettingError('photo-too-large', `${label} has more than ${mostPixels / 1_000_000} megapixels`, {
       field: 'photos',
       fix: 'Save it smaller and add it again',
+    });
+  if (as === 'artwork' && meta.space === 'cmyk' && !meta.hasProfile)
+    throw new NettingError('photo-unreadable', `${label} is in CMYK without a colour profile`, {
+      field: 'photos',
+      fix: 'What its colours are cannot be known: export it with its profile, or in sRGB',
     });
   const turned = (meta.orientation ?? 1) >= 5;
   const hash = createHash('sha256').update(bytes).digest('hex');

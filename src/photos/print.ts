@@ -104,12 +104,13 @@ const hexOf = (value: number) => Math.min(255, Math.round(value)).toString(16).p
  * A picture as numbers that stay nearly the same when it is packed anew, made smaller, cut a little, or filled up to a
  * shape: one for each way up. Each is 64 bits of its shapes and the colours of a grid of sixteen. Source of the bits: the
  * perceptual hash by the discrete cosine transform of a 32 × 32 grey picture (Zauner 2010).
+ * @param under what is seen through its transparent parts
  * @throws when it cannot be read as a picture
  */
-export async function photoPrint(bytes: Buffer): Promise<PhotoPrint> {
+export async function photoPrint(bytes: Buffer, under = '#ffffff'): Promise<PhotoPrint> {
   const { data, info } = await sharp(bytes, { limitInputPixels: mostPixels, failOn: 'error' })
     .rotate()
-    .flatten({ background: '#ffffff' })
+    .flatten({ background: under })
     .resize(seen, seen, { fit: 'inside', fastShrinkOnLoad: true })
     .toColourspace('srgb')
     .removeAlpha()

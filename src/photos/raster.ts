@@ -16,3 +16,21 @@ export async function rasterOf(bytes: Buffer): Promise<Raster> {
     .toBuffer({ resolveWithObject: true });
   return { pixels: data, width: info.width, height: info.height };
 }
+
+/** Longest side of the picture that is made of a drawing of lines, which has no pixels of its own. */
+const drawnSide = 6_000;
+const usualDensity = 72;
+
+/**
+ * A drawing of lines as a picture, with its transparency.
+ * @param drawing an SVG in which nothing is left that is fetched or run
+ * @throws when it cannot be drawn
+ */
+export async function drawn(drawing: Buffer): Promise<Buffer> {
+  const { width = 1, height = 1 } = await sharp(drawing).metadata();
+  const density = Math.min(100_000, Math.max(1, (usualDensity * drawnSide) / Math.max(width, height)));
+  return sharp(drawing, { density, limitInputPixels: mostPixels })
+    .resize(drawnSide, drawnSide, { fit: 'inside' })
+    .png()
+    .toBuffer();
+}

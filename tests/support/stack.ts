@@ -31,7 +31,7 @@ let described: Promise<Interface> | null = null;
  * Each request on a connection of its own: one that was kept may be closed by the other side at the very moment in which
  * the next request goes out.
  */
-const alone = { connection: 'close' };
+export const alone = { connection: 'close' };
 
 /** What Netting says of its own HTTP interface. */
 export const describedInterface = (): Promise<Interface> => {

@@ -15,6 +15,10 @@ export const luminanceOf = ([red, green, blue]: Rgb): number =>
 /** Contrast of two luminances, 1 (the same) to 21. Source: WCAG 2.2, definition of contrast ratio. */
 export const contrastOf = (a: number, b: number): number => (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
 
+/** A colour as it is written on the web, `#b03a62`. */
+export const writeColour = (colour: Rgb): string =>
+  `#${colour.map((one) => Math.round(one).toString(16).padStart(2, '0')).join('')}`;
+
 /** A colour as it is written on the web, `#b03a62`; null where it is none. */
 export function readColour(text: string): Rgb | null {
   const [, digits] = /^#?([0-9a-f]{6})$/i.exec(text.trim()) ?? [];

@@ -26,15 +26,15 @@ const enough = (contrast: number): number => Math.min(1, (contrast - 1) / (wante
 const levels = 256;
 
 /** How much of the outline, and of all that is visible, has which luminance; transparent parts are left out. */
-export type Tones = { outline: Float64Array; within: Float64Array; isCut: boolean };
+export type Tones = { outline: number[]; within: number[]; isCut: boolean };
 
 /**
  * What a picture has to say of any ground: its tones at the outline and within. The outline is what lies beside something
  * transparent, or at the picture's edge.
  */
 export function tonesOf({ pixels, width, height }: Raster): Tones {
-  const outline = new Float64Array(levels);
-  const within = new Float64Array(levels);
+  const outline = Array<number>(levels).fill(0);
+  const within = Array<number>(levels).fill(0);
   const isThere = (x: number, y: number) =>
     x >= 0 && y >= 0 && x < width && y < height && (pixels[(y * width + x) * 4 + 3] ?? 0) >= visible;
   let isCut = false;
@@ -54,7 +54,7 @@ export function tonesOf({ pixels, width, height }: Raster): Tones {
   return { outline, within, isCut };
 }
 
-function shareOf(tones: Float64Array, ground: number): number {
+function shareOf(tones: readonly number[], ground: number): number {
   let [all, seen] = [0, 0];
   for (let level = 0; level < levels; level++) {
     const count = tones[level] ?? 0;

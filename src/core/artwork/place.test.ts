@@ -1,7 +1,15 @@
 import fc from 'fast-check';
 import { type Area, dotsPerInch, isOutside, largestGood, type Picture, placeOn, placingOf, placingSchema } from '.';
 
-const area: Area = { widthMm: 300, heightMm: 400, widthPx: 3_543, heightPx: 4_724, safeMm: 10, bleedMm: 3 };
+const area: Area = {
+  widthMm: 300,
+  heightMm: 400,
+  widthPx: 3_543,
+  heightPx: 4_724,
+  safeMm: 10,
+  bleedMm: 3,
+  profile: 'srgb',
+};
 const whole: Picture = {
   width: 2_000,
   height: 1_000,
@@ -38,6 +46,7 @@ test('scaled to another area and back it is the same; in proportion on every oth
     heightPx: fc.constant(1_000),
     safeMm: fc.integer({ min: 0, max: 15 }),
     bleedMm: fc.constant(0),
+    profile: fc.constant('srgb' as const),
   });
   const placings = fc.record({
     x: fc.double({ min: 0.2, max: 0.8, noNaN: true }),

@@ -11,6 +11,8 @@ export const areaSchema = z
     safeMm: z.number().min(0).max(1_000).default(0),
     /** Printed beyond the edge and cut off. */
     bleedMm: z.number().min(0).max(100).default(0),
+    /** The colours in which it is printed. */
+    profile: z.enum(['srgb', 'p3']).default('srgb'),
   })
   .strict();
 export type Area = z.output<typeof areaSchema>;

@@ -152,6 +152,20 @@ export const keptFieldEntries = {
       byItself: true,
     },
   ),
+  placings: entry(
+    'Placed by hand',
+    { is: 'map', name: 60, each: 60 },
+    z.record(z.string().min(1).max(60), limited(60)),
+    {},
+    { copied: false, takeable: false, inside: true, byItself: true },
+  ),
+  looks: entry(
+    'Looked over',
+    { is: 'map', name: 130, each: 60 },
+    z.record(z.string().min(1).max(130), limited(60)),
+    {},
+    { copied: false, takeable: false, inside: true, byItself: true },
+  ),
 };
 
 export type ItemFieldId = keyof typeof itemFieldEntries;

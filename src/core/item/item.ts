@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { visibleSchema } from '../artwork/visible';
 import { type ItemFieldId, itemFieldEntries, itemFieldIds } from '../field/item-fields';
 import { jsonSchema } from '../json';
 import type { CustomValues } from './custom-fields';
@@ -11,6 +12,8 @@ export const photoSchema = z.object({
   height: z.number().int().positive(),
   /** What a photo of a flaw shows, in a few words; it can be taken over into the condition note. */
   flaw: z.string().max(200).optional(),
+  /** What of it is visible, where it is artwork. */
+  visible: visibleSchema.optional(),
 });
 export type Photo = z.infer<typeof photoSchema>;
 
@@ -49,6 +52,10 @@ export const itemSchema = itemFieldsSchema.extend({
   elsewhere: z.record(z.string(), z.string()),
   /** A short film of it, by its hash; empty for none. */
   clip: z.string(),
+  /** Where artwork was placed by hand, by the product, in words; `*` for all of them. */
+  placings: z.record(z.string(), z.string()),
+  /** What was said of artwork on products and grounds when it was looked over. */
+  looks: z.record(z.string(), z.string()),
   /** What is archived or deleted is offered nowhere. */
   standing: z.enum(standings),
 });

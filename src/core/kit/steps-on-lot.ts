@@ -41,6 +41,8 @@ const asItem = ({ name, price, quantity, condition, place, comment, grams }: Lot
     currency: homeCurrency,
     quantity,
     elsewhere: {},
+    placings: {},
+    looks: {},
     clip: '',
     standing: 'active',
     photos: [],

@@ -62,6 +62,8 @@ export const extraRuleSchema = z.object({
   suggested: z.number().optional(),
   /** Money: it may be bought at this amount as well. */
   sells: z.boolean().optional(),
+  /** What it is where print files are made in the marketplace's own measure. */
+  printed: z.union([z.string(), z.number()]).optional(),
   /** Comes and goes with another own field: a sale price with its dates. */
   goesWith: z.array(z.string()).optional(),
 });
@@ -127,7 +129,13 @@ export const marketRulesSchema = z.object({
   quantity: z.object({ max: z.number().int() }),
   /** How many axes and combinations a listing may have; none are taken when left out. */
   variations: z
-    .object({ maxAxes: z.number().int(), maxCombinations: z.number().int(), photos: z.boolean().optional() })
+    .object({
+      maxAxes: z.number().int(),
+      maxCombinations: z.number().int(),
+      photos: z.boolean().optional(),
+      /** Only what its own products and their grounds come to. */
+      printed: z.boolean().optional(),
+    })
     .nullable()
     .optional(),
   weight: z.object({ required: z.boolean() }).nullable(),

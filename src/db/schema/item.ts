@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { boolean, date, double, index, int, mediumtext, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core';
+import type { Visible } from '../../core/artwork';
 import type { RoutinePlan, Step } from '../../core/edit';
 import type { Filter, SortName } from '../../core/filter';
 import type {
@@ -62,6 +63,9 @@ export const item = mysqlTable(
     elsewhere: document<Record<string, string>>('elsewhere').notNull().default({}),
     /** A short film of it, by its hash; empty for none. */
     clip: varchar('clip', { length: 64 }).notNull().default(''),
+    /** Where artwork was placed by hand, and what was said of it when it was looked over. */
+    placings: document<Record<string, string>>('placings').notNull().default({}),
+    looks: document<Record<string, string>>('looks').notNull().default({}),
     mainPhoto: varchar('main_photo', { length: 64 }),
     photoCount: int('photo_count').notNull().default(0),
     /** Chosen by who sent it, so that it is made once however often it is sent. */
@@ -110,6 +114,8 @@ export const photoFile = mysqlTable('photo_file', {
   print: document<[string, string, string, string] | null>('print'),
   /** What it shows, as numbers; of an original. Null where nobody has looked at it yet. */
   look: document<PhotoLook | null>('look'),
+  /** What of it is visible, as shares of its sides; of artwork alone. */
+  visible: document<Visible | null>('visible'),
   /** Of what it shows, by which it is found: how sharp it is, how bright, and how much of it is empty. Null as above. */
   sharp: double('sharp'),
   bright: double('bright'),

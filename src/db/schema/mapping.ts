@@ -1,4 +1,5 @@
 import { bigint, index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import type { PrintTemplate } from '../../core/artwork';
 import type { Template } from '../../core/listing';
 import type { Tariff } from '../../core/price';
 import { document, id, moment, reference } from './columns';
@@ -12,6 +13,8 @@ export const template = mysqlTable(
     accounts: document<number[]>('accounts').notNull(),
     conditions: document<Template['conditions']>('conditions').notNull(),
     fields: document<Template['fields']>('fields').notNull(),
+    /** What artwork is printed on, and how it stands there; null for texts alone. */
+    print: document<PrintTemplate | null>('print'),
     previous: document<Template['previous']>('previous'),
     version: int('version').notNull().default(1),
     byName: varchar('by_name', { length: 120 }).notNull(),

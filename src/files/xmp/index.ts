@@ -9,7 +9,11 @@ export type ToldDetails = { details: ArtworkDetails; broken: boolean };
 
 /** Reads what a picture says of itself, by open standards; nothing where it says nothing. */
 export function readDetails(bytes: Buffer): ToldDetails {
-  const packet = containers.find((one) => one.fits(bytes))?.read(bytes) ?? null;
+  return readSidecar(containers.find((one) => one.fits(bytes))?.read(bytes) ?? null);
+}
+
+/** The same of a packet that stands in a file of its own, or in a drawing; null says nothing. */
+export function readSidecar(packet: string | null): ToldDetails {
   if (packet === null) return { details: noDetails, broken: false };
   try {
     return { details: readPacket(packet), broken: false };

@@ -1,17 +1,25 @@
 import { Readable } from 'node:stream';
 import { z } from 'zod';
-import { placingSchema } from '../../core/artwork';
-import { maxPhotoBytes } from '../../photos/intake';
+import { maxArtworkBytes } from '../../photos/intake';
 import { artworkFile } from '../../services/artwork/artwork-file';
 import { artworksSchema, findArtworks, findArtworksSchema } from '../../services/artwork/find-artworks';
+import { artworkEarningsQuery, artworkEarningsSchema, findArtworkEarnings } from '../../services/artwork/find-earnings';
+import { artworkOffersSchema, findArtworkOffers } from '../../services/artwork/find-offers';
+import { findSights, findSightsSchema, sightsSchema } from '../../services/artwork/find-sights';
+import { hearSidecar, takeDetails, takeDetailsSchema } from '../../services/artwork/hear-details';
 import { receiveArtwork, receivedArtworkSchema } from '../../services/artwork/receive-artwork';
 import { setGrounds, setGroundsSchema } from '../../services/artwork/set-grounds';
-import { setPlacing } from '../../services/artwork/set-placing';
-import { done, endpoint, streamed } from '../endpoint';
+import { setLooks, setLooksSchema } from '../../services/artwork/set-looks';
+import { setPlacing, setPlacingSchema } from '../../services/artwork/set-placing';
+import { settleTwin, settleTwinSchema } from '../../services/artwork/take-larger';
+import { endpoint, streamed } from '../endpoint';
 import { fileResponse } from '../file-response';
 import { readLimited } from '../read-limited';
 
 const tag = 'Artwork';
+const version = z.object({ version: z.number() });
+/** A file of words beside a picture is small. */
+const maxSidecarBytes = 2_000_000;
 
 /** Pictures that are printed on products. */
 export const artworkEndpoints = [
@@ -25,6 +33,45 @@ export const artworkEndpoints = [
     run: ({ query }) => findArtworks(query),
   }),
   endpoint({
+    method: 'GET',
+    path: '/artworks/offers',
+    tag,
+    summary: 'Every ground and every product that artwork is printed on anywhere',
+    answer: artworkOffersSchema,
+    run: () => findArtworkOffers(),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/artworks/earnings',
+    tag,
+    summary: 'What each picture earned on each product and account, what earned most first',
+    query: artworkEarningsQuery,
+    answer: artworkEarningsSchema,
+    run: ({ query }) => findArtworkEarnings(query),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/artworks/sights',
+    tag,
+    summary: 'Artwork as it will look on every product and ground that its templates name',
+    query: findSightsSchema,
+    answer: sightsSchema,
+    run: ({ query }) => findSights(query),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/artworks/details',
+    tag,
+    summary: 'Hear what an XMP file beside a picture says of it: the file is the body, its name must be in X-File-Name',
+    takesFile: true,
+    answer: z.object({ itemId: z.number(), differs: z.array(z.string()) }),
+    run: async ({ request }) =>
+      hearSidecar({
+        bytes: await readLimited(request, maxSidecarBytes),
+        name: decodeURIComponent(request.headers.get('x-file-name') ?? ''),
+      }),
+  }),
+  endpoint({
     method: 'POST',
     path: '/artworks',
     tag,
@@ -33,7 +80,7 @@ export const artworkEndpoints = [
     answer: receivedArtworkSchema,
     run: async ({ actor, request }) =>
       receiveArtwork(actor, {
-        bytes: await readLimited(request, maxPhotoBytes),
+        bytes: await readLimited(request, maxArtworkBytes),
         name: decodeURIComponent(request.headers.get('x-file-name') ?? ''),
       }),
   }),
@@ -43,17 +90,44 @@ export const artworkEndpoints = [
     tag,
     summary: 'Say by hand on which grounds it reads well',
     body: setGroundsSchema,
-    answer: z.object({ version: z.number() }),
+    answer: version,
     run: ({ actor, params, body }) => setGrounds(actor, params.id, body),
   }),
   endpoint({
     method: 'PUT',
     path: '/artworks/{id}/placing',
     tag,
-    summary: 'Place it once: on every product it stands in proportion to that',
-    body: placingSchema,
-    answer: done,
-    run: ({ params, body }) => setPlacing(params.id, body),
+    summary: 'Place it by hand, on one product or on all: there it stands in proportion to what is printed on',
+    body: setPlacingSchema,
+    answer: version,
+    run: ({ actor, params, body }) => setPlacing(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/artworks/{id}/looks',
+    tag,
+    summary: 'Say of it on products and grounds whether it is good there, or not offered',
+    body: setLooksSchema,
+    answer: version,
+    run: ({ actor, params, body }) => setLooks(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'PUT',
+    path: '/artworks/{id}/details',
+    tag,
+    summary: 'Take over what its file says, or leave ours',
+    body: takeDetailsSchema,
+    answer: version,
+    run: ({ actor, params, body }) => takeDetails(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/artworks/{id}/twin',
+    tag,
+    summary: 'Settle that it looks like another one: its file takes the place of the other’s, or it is one of its own',
+    body: settleTwinSchema,
+    answer: z.object({ itemId: z.number() }),
+    run: ({ actor, params, body }) => settleTwin(actor, params.id, body),
   }),
   streamed({
     path: '/artworks/{id}/file',

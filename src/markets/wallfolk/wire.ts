@@ -1,5 +1,6 @@
 import type { Content } from '../../core/listing';
 import { amount, attributes, attributesBack, extra, fieldsFrom, list, said, text } from '../content';
+import { variationsFromWire, variationsToWire } from '../variations';
 
 /** Our content as Wallfolk's fields. */
 export function toWire(content: Content, photoIds: string[]): Record<string, unknown> {
@@ -10,6 +11,9 @@ export function toWire(content: Content, photoIds: string[]): Record<string, unk
     theme: text(content, 'category'),
     details: attributes(content),
     artwork: photoIds[0] ?? null,
+    // Print files of several products; each combination says which is its own.
+    prints: photoIds.length > 1 || content.variations ? photoIds : null,
+    pieces: variationsToWire(content, photoIds),
     tags: list(content, 'tags'),
     product: extra(content, 'product'),
     ground: extra(content, 'ground'),
@@ -25,7 +29,8 @@ export const wireFields = fieldsFrom(
     title: ['title'],
     description: ['text'],
     category: ['theme', 'details'],
-    photos: ['artwork'],
+    photos: ['artwork', 'prints'],
+    variations: ['pieces'],
     tags: ['tags'],
     price: ['cents'],
     quantity: ['code'],
@@ -46,6 +51,7 @@ export const fromWire = (wire: Record<string, unknown>): Content =>
     category: wire.theme,
     price: wire.cents,
     tags: wire.tags,
+    variations: variationsFromWire(wire.pieces),
     'extra.product': wire.product,
     'extra.ground': wire.ground,
     'extra.placement': wire.placement,

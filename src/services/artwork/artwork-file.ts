@@ -44,5 +44,7 @@ export async function artworkFile(
         fix: 'Take the details as a file beside it',
       },
     );
-  return { bytes: told, name: art.name || `${base}.png`, mime: 'application/octet-stream' };
+  // A drawing of lines was made a picture.
+  const name = art.name === '' || /\.svg$/i.test(art.name) ? `${base}.png` : art.name;
+  return { bytes: told, name, mime: 'application/octet-stream' };
 }

@@ -1,21 +1,20 @@
 import { and, desc, eq, lt, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import {
-  areaSchema,
   audienceAttribute,
   differing,
   groundScoreSchema,
   groundsAttribute,
-  groundsOffered,
-  placingSchema,
-  productsOffered,
   readGrounds,
-  visibleSchema,
+  scoreGround,
 } from '../../core/artwork';
+import { itemSchema } from '../../core/item/item';
 import { database } from '../../db/client';
-import { artwork, item, photoFile } from '../../db/schema';
-import { loadAccounts } from '../records/accounts/load-accounts';
+import { artwork, item } from '../../db/schema';
+import { loadItems } from '../records/items/load-items';
+import { allGrounds } from './all-grounds';
 import { detailsOf } from './artwork-file';
+import { lookAtOlder } from './look-at-artwork';
 
 export const findArtworksSchema = z
   .object({
@@ -38,25 +37,23 @@ export const artworkViewSchema = z.object({
   /** Where it reads well, as it stands on the item: corrected by hand. */
   grounds: z.array(z.string()),
   scores: z.array(groundScoreSchema),
-  visible: visibleSchema,
-  placing: placingSchema,
-  /** What the file said otherwise when it came; nothing of it was taken over since. */
-  differs: z.array(z.string()),
+  /** The picture, with what of it is visible. */
+  photos: itemSchema.shape.photos,
+  placings: itemSchema.shape.placings,
+  /** What the file says otherwise; nothing of it is taken over by itself. */
+  differs: z.array(z.object({ field: z.string(), ours: z.string(), theirs: z.string() })),
   isBroken: z.boolean(),
+  /** Artwork that looks like it. */
+  twin: z.object({ itemId: z.number(), title: z.string(), width: z.number(), height: z.number() }).nullable(),
 });
 export type ArtworkView = z.infer<typeof artworkViewSchema>;
 
 export const artworksSchema = z.object({
   artworks: z.array(artworkViewSchema),
-  /** Every ground that is offered anywhere, with its colour. */
-  grounds: z.array(z.object({ name: z.string(), colour: z.string() })),
-  /** Everything that it is printed on anywhere. */
-  products: z.array(z.object({ market: z.string(), id: z.string(), name: z.string(), area: areaSchema })),
   next: z.number().nullable(),
 });
 
-const hex = (colour: readonly number[]): string =>
-  `#${colour.map((one) => Math.round(one).toString(16).padStart(2, '0')).join('')}`;
+const words = (said: string | string[]): string => (Array.isArray(said) ? said.join(', ') : said).slice(0, 300);
 
 /** Artwork, the newest first. */
 export async function findArtworks({
@@ -64,39 +61,64 @@ export async function findArtworks({
   limit,
 }: z.output<typeof findArtworksSchema>): Promise<z.infer<typeof artworksSchema>> {
   const db = database();
-  const rows = await db
-    .select({ artwork, item, width: photoFile.width, height: photoFile.height })
-    .from(artwork)
-    .innerJoin(item, eq(item.id, artwork.itemId))
-    .innerJoin(photoFile, eq(photoFile.hash, artwork.hash))
-    .where(and(ne(item.standing, sql`2`), before ? lt(artwork.itemId, before) : undefined))
-    .orderBy(desc(artwork.itemId))
-    .limit(limit);
-  const accounts = await loadAccounts(db);
+  const read = () =>
+    db
+      .select({ artwork })
+      .from(artwork)
+      .innerJoin(item, eq(item.id, artwork.itemId))
+      .where(and(ne(item.standing, sql`2`), before ? lt(artwork.itemId, before) : undefined))
+      .orderBy(desc(artwork.itemId))
+      .limit(limit);
+  let rows = await read();
+  const older = rows.filter((one) => one.artwork.tones === null).map((one) => one.artwork.hash);
+  if (older.length) {
+    await lookAtOlder(older);
+    rows = await read();
+  }
+  const arts = rows.map((one) => one.artwork);
+  const twins = arts.flatMap((one) => one.twinOf ?? []);
+  const items = new Map(
+    (await loadItems(db, [...new Set([...arts.map((one) => one.itemId), ...twins])])).map((one) => [one.id, one]),
+  );
+  const grounds = await allGrounds();
   return {
-    artworks: rows.map(({ artwork: art, item: row, width, height }) => ({
-      itemId: row.id,
-      sku: row.sku,
-      version: row.version,
-      title: row.title,
-      name: art.name,
-      hash: art.hash,
-      width,
-      height,
-      audience: row.attributes[audienceAttribute] ?? '',
-      tags: row.keywords,
-      grounds: readGrounds(row.attributes[groundsAttribute] ?? ''),
-      scores: art.scores,
-      visible: art.visible,
-      placing: art.placing,
-      differs: differing(detailsOf(row), art.said),
-      isBroken: art.isBroken,
-    })),
-    grounds: groundsOffered(accounts.map((one) => one.compiled)).map(({ name, colour }) => ({
-      name,
-      colour: hex(colour),
-    })),
-    products: productsOffered(accounts.map((one) => one.compiled)),
-    next: rows.length < limit ? null : (rows.at(-1)?.item.id ?? null),
+    artworks: arts.flatMap((art): ArtworkView[] => {
+      const row = items.get(art.itemId);
+      const picture = row?.photos.find((one) => one.hash === art.hash);
+      if (!row || !picture) return [];
+      const { tones } = art;
+      const ours = detailsOf(row);
+      const twin = art.twinOf === null ? undefined : items.get(art.twinOf);
+      const [twinPicture] = twin?.standing === 'deleted' ? [] : (twin?.photos ?? []);
+      return [
+        {
+          itemId: row.id,
+          sku: row.sku,
+          version: row.version,
+          title: row.title,
+          name: art.name,
+          hash: art.hash,
+          width: picture.width,
+          height: picture.height,
+          audience: row.attributes[audienceAttribute] ?? '',
+          tags: row.keywords,
+          grounds: readGrounds(row.attributes[groundsAttribute] ?? ''),
+          scores: tones ? grounds.map((one) => scoreGround(tones, one)) : [],
+          photos: [picture],
+          placings: row.placings,
+          differs: differing(ours, art.said).map((field) => ({
+            field,
+            ours: words(ours[field]),
+            theirs: words(art.said[field]),
+          })),
+          isBroken: art.isBroken,
+          twin:
+            twin && twinPicture
+              ? { itemId: twin.id, title: twin.title, width: twinPicture.width, height: twinPicture.height }
+              : null,
+        },
+      ];
+    }),
+    next: rows.length < limit ? null : (arts.at(-1)?.itemId ?? null),
   };
 }

@@ -11,7 +11,7 @@ export async function addPhotos(
   itemId: number,
   files: { bytes: Buffer; name: string }[],
 ): Promise<{ photos: string[] }> {
-  const stored = await Promise.all(files.map(keepPhoto));
+  const stored = await Promise.all(files.map((one) => keepPhoto(one)));
   const at = new Date();
   return transaction(async (tx) => {
     const { items } = allCommitted(

@@ -30,6 +30,8 @@ export async function blankSheet(): Promise<ItemSheet> {
     photos: [],
     clip: '',
     elsewhere: {},
+    placings: {},
+    looks: {},
   };
   return {
     item,

@@ -126,7 +126,8 @@ export function columnOf(account: LoadedAccount, item: Item, facts: ColumnFacts)
     url: row?.remoteUrl ?? null,
     leftOut: !isMeant,
     photoMax: rules.photos.kind === 'catalogue' ? 0 : rules.photos.max,
-    variations: rules.variations ?? null,
+    // What is made of a marketplace's own products follows from templates, not from the item's variations.
+    variations: rules.variations && !rules.variations.printed ? rules.variations : null,
     narrowing: row?.overrides.variations,
     ready: computed.ready,
     blocking: computed.issues.filter((issue) => issue.blocks).length,

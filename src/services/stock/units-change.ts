@@ -1,3 +1,4 @@
+import { isMadeToOrder } from '../../core/artwork';
 import type { Change } from '../../core/change';
 import { type Item, type Variation, withUnits } from '../../core/item';
 
@@ -14,7 +15,10 @@ export function unitsChange(item: Item, combination: Variation | undefined, delt
         to: combination.quantity + delta,
       },
     ];
-  return item.axes.length ? [] : [{ target: { item: item.id }, field: 'quantity', to: item.quantity + delta }];
+  // What is made when it is bought lies nowhere.
+  return item.axes.length || isMadeToOrder(item)
+    ? []
+    : [{ target: { item: item.id }, field: 'quantity', to: item.quantity + delta }];
 }
 
 /** The same of units that lie in the warehouse of an account. */

@@ -69,7 +69,7 @@ test('a picture becomes an item with what its file says, and where it reads well
   if (!dark) throw new Error('nothing was written');
   const { status, body } = await bring(dark, 'ring_of-night.png');
   expect(status).toBe(201);
-  expect(body).toMatchObject({ known: false, isBroken: false });
+  expect(body).toMatchObject({ known: false, notes: [] });
   const { item, columns } = await sheet(body.itemId);
   expect(item).toMatchObject({ title: 'Ring of night', quantity: 99 });
   const wallfolk = await accountOf('Wallfolk');
@@ -85,8 +85,8 @@ test('a picture becomes an item with what its file says, and where it reads well
   // The same file once more makes nothing new, also twice in one breath.
   const twice = await Promise.all([bring(dark, 'other.png'), bring(dark, 'third.png')]);
   expect(twice.map((one) => one.body)).toEqual([
-    { itemId: body.itemId, known: true, isBroken: false },
-    { itemId: body.itemId, known: true, isBroken: false },
+    { itemId: body.itemId, known: true, twin: null, notes: [] },
+    { itemId: body.itemId, known: true, twin: null, notes: [] },
   ]);
 });
 
@@ -126,7 +126,7 @@ test('what cannot be taken is said: nothing visible, no picture; a broken block 
   if (!packet) throw new Error('nothing was written');
   const broken = png.write(good, packet);
   const { body } = await bring(broken, 'broken.png');
-  expect(body.isBroken).toBe(true);
+  expect(body.notes.join()).toContain('cannot be read');
   expect((await seen(body.itemId)).title).toBe('broken');
   expect((await call<{ title: string }>('GET', `/artworks/${body.itemId}/file`)).body.title).toContain('cannot hold');
 });

@@ -1,3 +1,4 @@
+import { readPlan } from '../../artwork/print-plan';
 import { formatMoney } from '../../measure/money';
 import { readPhotoReference } from '../../photo/reference';
 import { feesOf } from '../../price/fees';
@@ -82,7 +83,7 @@ export function checkPhotos(value: ListingValue, rules: MarketRules, input: List
         master('photos', 'Add photos'),
       ),
     ];
-  if (chosen.length > max)
+  if (chosen.length > max && value.origin !== 'template')
     return [
       problem(
         'photos-many',
@@ -93,7 +94,13 @@ export function checkPhotos(value: ListingValue, rules: MarketRules, input: List
     ];
   const own = input.overrides.photos;
   const there = Array.isArray(own) ? chosenPhotos(own, input.item.photos) : input.item.photos;
-  const small = there.filter((photo) => chosen.includes(photo.hash) && isTooSmall(photo, rules.photos));
+  const files = (Array.isArray(value.value) ? value.value : []).flatMap((one) => {
+    const { print } = readPhotoReference(String(one));
+    const plan = print === null ? null : readPlan(print);
+    return plan ? [plan.canvas] : [];
+  });
+  const sent = files.length ? files : there.filter((photo) => chosen.includes(photo.hash));
+  const small = sent.filter((photo) => isTooSmall(photo, rules.photos));
   if (small.length) {
     const { minShortestSide = 0, minLongestSide } = rules.photos;
     const side =

@@ -170,9 +170,19 @@ describe('photos', () => {
 
   test('a reference says hash and shape, and reads back', () => {
     expect(photoReference('abc', null)).toBe('abc');
-    expect(readPhotoReference(photoReference('abc', 1))).toEqual({ hash: 'abc', shape: [1, 1], made: null });
-    expect(readPhotoReference(photoReference('abc', 1.91))).toEqual({ hash: 'abc', shape: [191, 100], made: null });
-    expect(readPhotoReference('abc')).toEqual({ hash: 'abc', shape: null, made: null });
+    expect(readPhotoReference(photoReference('abc', 1))).toEqual({
+      hash: 'abc',
+      shape: [1, 1],
+      made: null,
+      print: null,
+    });
+    expect(readPhotoReference(photoReference('abc', 1.91))).toEqual({
+      hash: 'abc',
+      shape: [191, 100],
+      made: null,
+      print: null,
+    });
+    expect(readPhotoReference('abc')).toEqual({ hash: 'abc', shape: null, made: null, print: null });
   });
 });
 
@@ -259,7 +269,7 @@ describe('ways to say the title', () => {
 
 test('the longest side and the shortest side have their own least', () => {
   const rules = { min: 1, max: 8, minLongestSide: 600, minShortestSide: 300 };
-  expect(isTooSmall({ hash: 'a', width: 900, height: 400 }, rules)).toBe(false);
-  expect(isTooSmall({ hash: 'a', width: 900, height: 200 }, rules)).toBe(true);
-  expect(isTooSmall({ hash: 'a', width: 500, height: 500 }, rules)).toBe(true);
+  expect(isTooSmall({ width: 900, height: 400 }, rules)).toBe(false);
+  expect(isTooSmall({ width: 900, height: 200 }, rules)).toBe(true);
+  expect(isTooSmall({ width: 500, height: 500 }, rules)).toBe(true);
 });

@@ -15,9 +15,10 @@ export function chosenPhotos(choice: readonly Json[], photos: readonly Photo[]):
 }
 
 type PhotoRules = MarketRules['photos'];
+type Sides = Pick<Photo, 'width' | 'height'>;
 
 /** The width by height that a photo has to be filled up to; null when it may stay as it is. */
-export function neededRatio(photo: Photo, rules: PhotoRules): number | null {
+export function neededRatio(photo: Sides, rules: PhotoRules): number | null {
   if (!rules.shape) return null;
   const ratio = photo.width / photo.height;
   if (ratio < rules.shape.narrow) return rules.shape.narrow;
@@ -25,7 +26,7 @@ export function neededRatio(photo: Photo, rules: PhotoRules): number | null {
 }
 
 /** Sides of a photo once it is filled up (never cut) to the needed shape. */
-export function filledSides(photo: Photo, rules: PhotoRules): { width: number; height: number } {
+export function filledSides(photo: Sides, rules: PhotoRules): { width: number; height: number } {
   const ratio = neededRatio(photo, rules);
   if (ratio === null) return photo;
   return photo.width / photo.height < ratio
@@ -34,7 +35,7 @@ export function filledSides(photo: Photo, rules: PhotoRules): { width: number; h
 }
 
 /** A photo that stays too small there even when it is filled up. */
-export function isTooSmall(photo: Photo, rules: PhotoRules): boolean {
+export function isTooSmall(photo: Sides, rules: PhotoRules): boolean {
   const { width, height } = filledSides(photo, rules);
   return Math.max(width, height) < rules.minLongestSide || Math.min(width, height) < (rules.minShortestSide ?? 0);
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { type PrintTemplate, printTemplateSchema } from '../../artwork/print-template';
 import { type Condition, conditionSchema } from '../../filter/filter';
 import { matches } from '../../filter/matches';
 import type { Item } from '../../item/item';
@@ -34,11 +35,14 @@ export const templateSchema = z.object({
   name: z.string(),
   conditions: z.array(conditionSchema),
   fields: z.record(z.string(), z.string()),
+  /** What artwork is printed on, and how it stands there; null for a template of texts alone. */
+  print: printTemplateSchema.nullable().optional(),
   /** A change meant for new items only: items up to this number keep the fields of before. */
   previous: z
     .object({
       untilItem: z.number(),
       fields: z.record(z.string(), z.string()),
+      print: printTemplateSchema.nullable().optional(),
     })
     .nullable(),
 });
@@ -62,7 +66,20 @@ const lengthOf = ({ op, value }: Condition): number =>
 const specificity = (template: Template): number =>
   template.conditions.reduce((sum, one) => sum + weights[one.op] + lengthOf(one), 0);
 
-export type ChosenTemplate = { template: Template; fields: Record<string, string>; tiedWith: string[] };
+export type ChosenTemplate = {
+  template: Template;
+  fields: Record<string, string>;
+  print: PrintTemplate | null;
+  tiedWith: string[];
+};
+
+/** Whether a template says what artwork is printed on, now or to items of before. */
+const isOfPrints = (one: Template): boolean => Boolean(one.print ?? one.previous?.print);
+
+/** Templates that say texts, and those that say what artwork is printed on: one of each is chosen. */
+export const textTemplates = (templates: readonly Template[]): Template[] =>
+  templates.filter((one) => !isOfPrints(one) || Object.keys(one.fields).length > 0);
+export const printTemplates = (templates: readonly Template[]): Template[] => templates.filter(isOfPrints);
 
 /**
  * The most specific template whose conditions all hold; one without conditions is the default. Equally specific ones
@@ -83,5 +100,6 @@ export function chooseTemplate(templates: readonly Template[], item: Item, today
   }
   if (!best) return null;
   const isOld = best.previous !== null && item.id <= best.previous.untilItem;
-  return { template: best, fields: isOld && best.previous ? best.previous.fields : best.fields, tiedWith };
+  const { fields, print = null } = isOld && best.previous ? best.previous : best;
+  return { template: best, fields, print, tiedWith };
 }

@@ -5,7 +5,8 @@ import type { Issue, ListingValue } from '../fields';
 import { toPlainText } from '../fit/plain-text';
 import { type FittedVariations, fitVariations, readNarrowing } from '../fit/variations';
 import { type Rendered, render, variablesOf } from '../template/render';
-import { type ChosenTemplate, chooseTemplate } from '../template/template';
+import { type ChosenTemplate, chooseTemplate, textTemplates } from '../template/template';
+import { type PrintsHere, printsHere } from './prints';
 
 export type Part = Omit<ListingValue, 'field' | 'label' | 'issues'> & {
   /** What went wrong while it was made, such as a template's missing variable. */
@@ -22,15 +23,21 @@ export class Draft {
   readonly input: ListingInput;
   readonly rules: MarketRules;
   readonly chosen: ChosenTemplate | null;
+  #prints: PrintsHere | null | undefined;
   #variations: FittedVariations | null | undefined;
   #variables = new Map<string, Record<string, unknown>>();
 
   constructor(input: ListingInput) {
     this.input = input;
     this.rules = input.account.compiled.rules;
-    this.chosen = input.account.templates.length
-      ? chooseTemplate(input.account.templates, input.item, input.account.today)
-      : null;
+    const { templates, today } = input.account;
+    this.chosen = templates.length ? chooseTemplate(textTemplates(templates), input.item, today) : null;
+  }
+
+  /** What is offered of artwork here, and by which template; null for what is no artwork, or has no such templates here. */
+  get prints(): PrintsHere | null {
+    if (this.#prints === undefined) this.#prints = printsHere(this.input);
+    return this.#prints;
   }
 
   get item() {
@@ -48,10 +55,16 @@ export class Draft {
 
   /** The item's combinations as they are offered here; null for an item without variations. */
   get variations(): FittedVariations | null {
-    if (this.#variations === undefined)
-      this.#variations = this.item.axes.length
-        ? fitVariations(this.item, this.rules.variations ?? null, readNarrowing(this.override('variations')))
-        : null;
+    if (this.#variations === undefined) {
+      const limits = this.rules.variations ?? null;
+      const narrowing = readNarrowing(this.override('variations'));
+      const { item, prints } = this;
+      if (prints)
+        this.#variations = prints.variations.length
+          ? fitVariations({ ...item, axes: prints.axes, variations: prints.variations }, limits, narrowing)
+          : null;
+      else this.#variations = item.axes.length ? fitVariations(item, limits?.printed ? null : limits, narrowing) : null;
+    }
     return this.#variations;
   }
 

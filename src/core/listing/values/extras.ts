@@ -7,6 +7,7 @@ import type { Issue, ListingValue, Origin } from '../fields';
 import { fitContents } from '../fit/highlights';
 import { cutText } from '../fit/plain-text';
 import type { Draft } from './draft';
+import { printedExtra } from './prints';
 import { readPercentOff } from './relative';
 
 const list = (said: string) =>
@@ -141,6 +142,8 @@ export function extraValue(draft: Draft, extra: ExtraRule): ExtraValue {
   if (written !== undefined) return of(written, 'override');
   const mapped = mappedPlace(draft, field);
   if (mapped !== undefined) return of(mapped, 'account');
+  const printed = draft.prints && printedExtra(draft.prints, extra);
+  if (printed !== undefined && printed !== null) return of(printed, 'template');
   const said = fromItem(draft, extra);
   if (said !== undefined) return of(said, extra.from || extra.form ? 'fitted' : 'master');
   const template = draft.fromTemplate(field, 'plain');

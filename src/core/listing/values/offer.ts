@@ -1,9 +1,12 @@
 import { unitsAt } from '../../item/elsewhere';
 import { offeredUnits } from '../../item/movements';
+import { ownValue } from '../../json';
+import { formatMoney } from '../../measure/money';
 import { toldGrams } from '../../measure/parcel';
 import { isSamePrice, listingPrice } from '../../price/listing-price';
+import { nameKey } from '../../rules/compiled';
 import type { MarketRules } from '../../rules/rules';
-import type { Content, Origin } from '../fields';
+import type { Content, Issue, Origin } from '../fields';
 import { chosenPhotos, photoReferences } from '../fit/photos';
 import { netInput } from '../net';
 import { type Draft, type Part, unused } from './draft';
@@ -50,6 +53,10 @@ export function photos(draft: Draft): Part {
   if (Array.isArray(written)) {
     const chosen = photoReferences(chosenPhotos(written, all), rule);
     return { value: chosen, origin: 'override', length: chosen.length, max: rule.max };
+  }
+  if (rule.kind === 'artwork' && draft.prints?.prints.length) {
+    const files = [...new Set(draft.prints.files.values())];
+    return { value: files, origin: 'template', length: files.length, max: files.length, how: 'print files' };
   }
   const large =
     rule.kind === 'artwork' ? all.filter((one) => Math.max(one.width, one.height) >= rule.minLongestSide) : all;
@@ -114,7 +121,8 @@ function amountThere(draft: Draft, content: Content, amount: number): { price: n
 
 /** The price of the whole; with variations the one of the cheapest, where the item itself has none. */
 function ownAmount(draft: Draft): number | null {
-  const { item, variations } = draft;
+  const { item, variations, prints } = draft;
+  if (prints) return prints.main?.price ?? item.price;
   const amounts = variations?.rows.flatMap((row) => (row.price === null ? [] : [row.price])) ?? [];
   if (variations && variations.axes.length === 0 && amounts.length === 1) return amounts[0] ?? null;
   return item.price ?? (amounts.length ? Math.min(...amounts) : null);
@@ -132,10 +140,32 @@ export function price(draft: Draft, content: Content): Part {
   return { value: there?.price ?? null, origin: 'fitted', how: there?.how };
 }
 
+/** Prints of which the price is below what the marketplace takes for making them. */
+function belowBase({ prints, rules }: Draft, rows: readonly { values: string[]; price: number | null }[]): Issue[] {
+  const { bases } = rules.fees;
+  if (!prints || !bases) return [];
+  const list = rules.extras.find((one) => `extra.${one.id}` === bases.field)?.values ?? [];
+  const below = rows.flatMap(({ values: [product = ''], price }): string[] => {
+    const id = list.find((one) => nameKey(one.label) === nameKey(product))?.id;
+    const base = id === undefined ? undefined : ownValue(bases.amounts, id);
+    return base !== undefined && price !== null && price < base
+      ? [`${product}: the price must be at least the base price of ${formatMoney(base, rules.currency)}`]
+      : [];
+  });
+  return [...new Set(below)].map((message) => ({
+    code: 'price-base',
+    field: 'variations',
+    message,
+    blocks: true,
+    fix: { kind: 'edit-template' as const, label: 'Raise it in the template' },
+  }));
+}
+
 /** The combinations that are offered here, each with its price there. */
 export function variations(draft: Draft, content: Content): Part {
   const fitted = draft.variations;
-  if (!fitted) return unused;
+  if (!fitted)
+    return draft.prints?.issues.length ? { value: null, origin: 'template', faults: draft.prints.issues } : unused;
   const narrowed = draft.override('variations') !== undefined;
   const faults = fitted.problem
     ? [
@@ -147,7 +177,7 @@ export function variations(draft: Draft, content: Content): Part {
           fix: { kind: 'variations' as const, label: 'Choose what is offered here' },
         },
       ]
-    : [];
+    : [...(draft.prints?.issues ?? [])];
   if (fitted.axes.length === 0 || !draft.rules.variations)
     return {
       value: null,
@@ -165,10 +195,12 @@ export function variations(draft: Draft, content: Content): Part {
       : (amountThere(draft, content, row.price)?.price ?? null);
     return { ...row, price: there };
   });
-  const lost = draft.item.variations.length - rows.length;
+  faults.push(...belowBase(draft, rows));
+  const all = draft.prints?.variations ?? draft.item.variations;
+  const lost = all.length - rows.length;
   return {
     value: { axes: fitted.axes, rows },
-    origin: narrowed ? 'override' : 'master',
+    origin: narrowed ? 'override' : draft.prints ? 'template' : 'master',
     length: rows.length,
     max: draft.rules.variations.maxCombinations,
     faults,

@@ -20,6 +20,8 @@ function columnsOf({ item: now, fields }: ChangedItem): [MySqlColumn, unknown][]
     else if (field === 'quantity') set.push([item.quantity, now.quantity]);
     else if (field === 'clip') set.push([item.clip, now.clip]);
     else if (field === 'elsewhere') set.push([item.elsewhere, now.elsewhere]);
+    else if (field === 'placings') set.push([item.placings, now.placings]);
+    else if (field === 'looks') set.push([item.looks, now.looks]);
     else if (field === 'standing') set.push([item.standing, now.standing]);
   if (fields.has('photos'))
     set.push([item.mainPhoto, now.photos[0]?.hash ?? null], [item.photoCount, now.photos.length]);

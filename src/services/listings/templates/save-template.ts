@@ -28,6 +28,7 @@ export async function saveTemplate(
     accounts,
     conditions,
     fields,
+    print: input.print,
     previous: await previousOf(old ?? null, input),
     byName: actor.name,
     updatedAt: new Date(),

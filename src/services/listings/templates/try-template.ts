@@ -1,6 +1,7 @@
 import { eq, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { chooseTemplate, computeListing, type Template } from '../../../core/listing';
+import { artworkOf } from '../../../core/artwork';
+import { chooseTemplate, computeListing, printTemplates, type Template, textTemplates } from '../../../core/listing';
 import { diff } from '../../../core/sync';
 import { fieldDiffSchema } from '../../../core/sync/diff';
 import { database } from '../../../db/client';
@@ -50,6 +51,7 @@ export async function tryTemplate(id: number | null, input: TemplateInput): Prom
     name: input.name,
     conditions: input.conditions,
     fields: cleaned(input.fields),
+    print: input.print,
     previous: await previousOf(old ?? null, input),
   };
   const rows = await db
@@ -79,10 +81,13 @@ export async function tryTemplate(id: number | null, input: TemplateInput): Prom
     const shop = accounts.find((one) => one.id === row.accountId);
     if (!found || !shop) continue;
     const templates = [...shop.templates.filter((one) => one.id !== id), draft].sort((a, b) => a.id - b.id);
-    const chosen = chooseTemplate(templates, found, today());
-    if (chosen?.template.id !== draft.id && !shop.templates.some((one) => one.id === id)) continue;
-    if (chosen?.template.id === draft.id) result.applies++;
-    for (const name of chosen?.tiedWith ?? []) ties.add(name);
+    const chosen = [textTemplates, ...(artworkOf(found) ? [printTemplates] : [])].flatMap(
+      (kind) => chooseTemplate(kind(templates), found, today()) ?? [],
+    );
+    const isChosen = chosen.some((one) => one.template.id === draft.id);
+    if (!isChosen && !shop.templates.some((one) => one.id === id)) continue;
+    if (isChosen) result.applies++;
+    for (const { tiedWith } of chosen) for (const name of tiedWith) ties.add(name);
     const given = inputOf(found, row, shop);
     const before = computeListing(given);
     const after = computeListing({ ...given, account: { ...shop, templates } });

@@ -71,11 +71,12 @@ const productsOf = (rows: MappingRow[]): Record<string, FoundProduct> =>
       ]),
   );
 
-const asTemplate = ({ id, name, conditions, fields, previous }: typeof template.$inferSelect): Template => ({
+const asTemplate = ({ id, name, conditions, fields, print, previous }: typeof template.$inferSelect): Template => ({
   id,
   name,
   conditions: readConditions(conditions),
   fields,
+  print,
   previous,
 });
 

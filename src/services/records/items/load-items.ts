@@ -1,4 +1,5 @@
 import { asc, eq, inArray } from 'drizzle-orm';
+import type { Visible } from '../../../core/artwork';
 import { NettingError } from '../../../core/errors';
 import type { Item } from '../../../core/item';
 import type { Executor } from '../../../db/client';
@@ -17,6 +18,7 @@ export async function loadItems(db: Executor, ids: number[]): Promise<Item[]> {
       flaw: itemPhoto.flaw,
       width: photoFile.width,
       height: photoFile.height,
+      visible: photoFile.visible,
     })
     // From the items, however few files there are: the other way round every photo of the shop would be read.
     .from(itemPhoto, { forceIndex: 'photo_item' })
@@ -42,7 +44,9 @@ export function groupByItem<T extends { itemId: number }>(rows: readonly T[]): M
   return groups;
 }
 
-function toItem(row: ItemRow, photos: { hash: string; width: number; height: number; flaw: string | null }[]): Item {
+type PhotoRow = { hash: string; width: number; height: number; flaw: string | null; visible: Visible | null };
+
+function toItem(row: ItemRow, photos: PhotoRow[]): Item {
   const {
     mainPhoto: _main,
     photoCount: _count,
@@ -54,7 +58,13 @@ function toItem(row: ItemRow, photos: { hash: string; width: number; height: num
   } = row;
   return {
     ...fields,
-    photos: photos.map(({ hash, width, height, flaw }) => ({ hash, width, height, ...(flaw ? { flaw } : {}) })),
+    photos: photos.map(({ hash, width, height, flaw, visible }) => ({
+      hash,
+      width,
+      height,
+      ...(flaw ? { flaw } : {}),
+      ...(visible ? { visible } : {}),
+    })),
   };
 }
 

@@ -1,11 +1,15 @@
 'use client';
 
 import { readsWell } from '@/core/artwork/ground-score';
+import { placingFault } from '@/core/artwork/offered-prints';
+import { placingFor } from '@/core/artwork/stands';
 import type { ArtworkView } from '@/services/artwork/find-artworks';
 import { Link } from '@/ui/controls/link';
 import { api, photoUrl } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
-import { PlacedPicture, type Product, placingFault } from './placed-picture';
+import { FileSays } from './file-says';
+import { ProductView } from './product-view';
+import type { Product } from './use-offers';
 
 type Props = {
   artwork: ArtworkView;
@@ -17,9 +21,11 @@ type Props = {
 
 /** One picture on the chosen ground, and on which grounds it reads well: by its score, corrected by hand. */
 export function ArtworkCard({ artwork, ground, product, place }: Props) {
-  const { itemId, title, hash, width, height, grounds, scores, tags, audience, differs, isBroken } = artwork;
-  const picture = { width, height, visible: artwork.visible };
-  const fault = product ? placingFault(product.area, picture, artwork.placing) : null;
+  const { itemId, title, hash, width, height, grounds, scores, tags, audience } = artwork;
+  const [picture] = artwork.photos;
+  const seen = picture?.visible ? { width, height, visible: picture.visible } : null;
+  const placing = product ? placingFor(artwork, product.name, null) : null;
+  const fault = product && seen && placing ? placingFault(product.area, seen, placing) : null;
   const suits = new Set(grounds.map((one) => one.toLowerCase()));
   const set = useCommand(
     async (name: string) => {
@@ -33,19 +39,20 @@ export function ArtworkCard({ artwork, ground, product, place }: Props) {
   );
   return (
     <li className="flex flex-col overflow-hidden rounded border border-base-300">
-      {product ? (
+      {product && seen && placing ? (
         <button
           type="button"
-          className="grid h-48 place-items-center bg-base-200 p-3"
+          className="grid h-48 place-items-center bg-[#e9e9e9] p-2"
           title="Place it"
           aria-label={`Place ${title} on ${product.name}`}
           onClick={place}
         >
-          <PlacedPicture
+          <ProductView
+            product={product.name}
             area={product.area}
             ground={ground?.colour ?? '#ffffff'}
-            picture={picture}
-            placing={artwork.placing}
+            picture={seen}
+            placing={placing}
             address={photoUrl(hash, 'view')}
             title={title}
           />
@@ -85,14 +92,8 @@ export function ArtworkCard({ artwork, ground, product, place }: Props) {
             );
           })}
         </fieldset>
-        {fault ? <p className="text-[12px] text-error">{fault}</p> : null}
-        {isBroken || differs.length ? (
-          <p className="text-[12px]">
-            {isBroken
-              ? 'What the file says of itself cannot be read; it is left as it is.'
-              : `The file says otherwise: ${differs.join(', ')}`}
-          </p>
-        ) : null}
+        {fault ? <p className="text-[12px] text-error">{fault.words}</p> : null}
+        <FileSays artwork={artwork} />
         <p className="mt-auto flex gap-3 text-[12px]">
           <a className="link" href={`/api/v1/artworks/${itemId}/file`}>
             With its details

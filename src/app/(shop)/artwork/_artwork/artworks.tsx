@@ -2,14 +2,17 @@
 
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { type DragEvent, useRef, useState } from 'react';
+import { isByHand, placingFor } from '@/core/artwork/stands';
 import { FurtherPages } from '@/ui/controls/further-pages';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';
-import { uploadAll } from '@/ui/data/upload';
 import { useCommand } from '@/ui/data/use-command';
 import { ArtworkCard } from './artwork-card';
+import { ArtworkPages } from './artwork-pages';
+import { bringIn } from './bring-in';
 import { PlacingDialog } from './placing-dialog';
+import { useOffers } from './use-offers';
 
 /** Pictures that are printed on products: each with the grounds on which it reads well. */
 export function Artworks() {
@@ -17,6 +20,8 @@ export function Artworks() {
   const [isOver, setIsOver] = useState(false);
   const [done, setDone] = useState<{ count: number; of: number } | null>(null);
   const [refused, setRefused] = useState<string[]>([]);
+  const [notes, setNotes] = useState<string[]>([]);
+  const stop = useRef(false);
   const [ground, setGround] = useState('');
   const [productId, setProductId] = useState('');
   const [placed, setPlaced] = useState<number | null>(null);
@@ -29,15 +34,20 @@ export function Artworks() {
   const bring = useCommand(
     async (files: File[]) => {
       setRefused([]);
-      const not = await uploadAll(
-        '/api/v1/artworks',
+      stop.current = false;
+      const {
+        taken,
+        refused: not,
+        notes: said,
+      } = await bringIn(
         files,
         (count) => setDone({ count, of: files.length }),
-        () => false,
+        () => stop.current,
       );
       setDone(null);
       setRefused(not);
-      return not.length < files.length ? `${counted(files.length - not.length, 'picture')} taken` : undefined;
+      setNotes(said);
+      return taken ? `${counted(taken, 'picture')} taken` : undefined;
     },
     { touches: [['artworks'], ['stages']] },
   );
@@ -48,10 +58,10 @@ export function Artworks() {
     if (files.length) void bring.run(files);
   };
   const all = pages.data?.pages.flatMap((page) => page.artworks) ?? [];
-  const grounds = pages.data?.pages[0]?.grounds ?? [];
-  const products = pages.data?.pages[0]?.products ?? [];
+  const { grounds, products } = useOffers();
   const product = products.find((one) => `${one.market} ${one.id}` === productId);
   const placing = all.find((one) => one.itemId === placed);
+  const visible = placing?.photos[0]?.visible;
   const shown = grounds.find((one) => one.name === ground) ?? grounds[0];
   const choose = () => picker.current?.click();
   return (
@@ -67,14 +77,13 @@ export function Artworks() {
       onDrop={onDrop}
     >
       <PageHead title="Artwork">
-        <span className="quiet">
-          Pictures for products. Drop files anywhere here; what they say of themselves comes along.
-        </span>
+        <ArtworkPages />
+        <span className="quiet">Drop files anywhere here; what they say of themselves comes along.</span>
         <input
           ref={picker}
           type="file"
           multiple
-          accept="image/png,image/jpeg,image/webp"
+          accept="image/png,image/jpeg,image/webp,image/tiff,image/svg+xml,.tif,.tiff,.svg,.xmp"
           aria-label="Pictures of artwork"
           className="sr-only"
           tabIndex={-1}
@@ -87,12 +96,32 @@ export function Artworks() {
         <button type="button" className="btn btn-primary btn-sm ml-auto" disabled={bring.busy} onClick={choose}>
           {done ? `${(done.count + 1).toLocaleString('en')} of ${done.of.toLocaleString('en')} …` : 'Choose pictures'}
         </button>
+        {done ? (
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            onClick={() => {
+              stop.current = true;
+            }}
+          >
+            Stop
+          </button>
+        ) : null}
       </PageHead>
       {refused.length ? (
         <div role="alert" className="mx-4 my-2 rounded border border-warning p-2 text-[13px]">
           <p className="font-medium">{counted(refused.length, 'picture')} not taken</p>
           <ul>
             {refused.map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
+      {notes.length ? (
+        <div role="status" className="mx-4 my-2 rounded border border-base-300 p-2 text-[13px]">
+          <ul>
+            {notes.map((one) => (
               <li key={one}>{one}</li>
             ))}
           </ul>
@@ -137,8 +166,9 @@ export function Artworks() {
       {pages.data && all.length === 0 ? (
         <Empty title="No artwork yet">
           <p>
-            Drop pictures here, as PNG, JPEG or WebP. Title, tags and description come along where the files hold them;
-            on which ground colours each reads well is worked out from the picture.
+            Drop pictures here, as PNG, JPEG, TIFF, SVG or WebP, and XMP files beside them. Title, tags and description
+            come along where the files hold them; on which ground colours each reads well is worked out from the
+            picture.
           </p>
           <button type="button" className="btn btn-sm" onClick={choose}>
             Choose the first ones
@@ -157,11 +187,14 @@ export function Artworks() {
         ))}
       </ul>
       <FurtherPages pages={pages} words="Show earlier ones" />
-      {placing && product ? (
+      {placing && product && visible ? (
         <PlacingDialog
-          artwork={placing}
-          product={product}
+          artwork={{ ...placing, visible }}
+          product={product.name}
+          area={product.area}
           ground={shown?.colour ?? '#ffffff'}
+          placing={placingFor(placing, product.name, null)}
+          isByHand={isByHand(placing, product.name)}
           close={() => setPlaced(null)}
         />
       ) : null}

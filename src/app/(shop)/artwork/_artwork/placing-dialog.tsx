@@ -1,14 +1,24 @@
 'use client';
 
 import { useState } from 'react';
-import type { Placing } from '@/core/artwork/place';
-import type { ArtworkView } from '@/services/artwork/find-artworks';
+import { placingFault } from '@/core/artwork/offered-prints';
+import type { Area, Picture, Placing } from '@/core/artwork/place';
 import { Dialog } from '@/ui/controls/dialog';
 import { api, photoUrl } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';
-import { PlacedPicture, type Product, placingFault } from './placed-picture';
+import { PlacingStage } from './placing-stage';
 
-type Props = { artwork: ArtworkView; product: Product; ground: string; close: () => void };
+type Props = {
+  artwork: Picture & { itemId: number; title: string; hash: string };
+  product: string;
+  area: Area;
+  ground: string;
+  background?: string | null;
+  /** Where it stands now, and whether a person has placed it. */
+  placing: Placing;
+  isByHand: boolean;
+  close: () => void;
+};
 
 const numbers: [keyof Placing & ('x' | 'y' | 'scale' | 'degrees'), string, number, number, number][] = [
   ['x', 'Across, %', 0, 100, 100],
@@ -17,36 +27,51 @@ const numbers: [keyof Placing & ('x' | 'y' | 'scale' | 'degrees'), string, numbe
   ['degrees', 'Turned, °', -180, 180, 1],
 ];
 
-/** Places a picture by numbers, on the product that is looked at; on all others it stands in proportion. */
-export function PlacingDialog({ artwork, product, ground, close }: Props) {
-  const [placing, setPlacing] = useState<Placing>(artwork.placing);
-  const { itemId, width, height, visible, hash, title } = artwork;
-  const picture = { width, height, visible };
-  const fault = placingFault(product.area, picture, placing);
+/** Places a picture with the mouse or by numbers: on this product alone, or on all, where it stands in proportion. */
+export function PlacingDialog({
+  artwork,
+  product,
+  area,
+  ground,
+  background = null,
+  placing: now,
+  isByHand,
+  close,
+}: Props) {
+  const [placing, setPlacing] = useState<Placing>(now);
+  const [isForAll, setIsForAll] = useState(false);
+  const { itemId, hash, title } = artwork;
+  const fault = placingFault(area, artwork, placing);
   const keep = useCommand(
-    async () => {
-      await api('PUT /artworks/{id}/placing', { params: { id: itemId }, body: placing });
+    async (next: Placing | null) => {
+      await api('PUT /artworks/{id}/placing', {
+        params: { id: itemId },
+        body: { placing: next, ...(isForAll ? {} : { product }) },
+      });
       close();
       return undefined;
     },
-    { touches: [['artworks']] },
+    { touches: [['artworks'], ['sights']] },
   );
   return (
-    <Dialog title={`${title} on ${product.name}`} close={close} wide>
-      <form className="grid grid-cols-[1fr_16rem] gap-6" onSubmit={submitted(() => keep.run())}>
-        <div className="grid h-96 place-items-center bg-base-200 p-4">
-          <PlacedPicture
-            area={product.area}
+    <Dialog title={`${title} on ${product}`} close={close} wide>
+      <form className="grid grid-cols-[1fr_15rem] gap-6" onSubmit={submitted(() => keep.run(placing))}>
+        <div className="h-[26rem] rounded bg-[#e9e9e9] p-4">
+          <PlacingStage
+            product={product}
+            area={area}
             ground={ground}
-            picture={picture}
+            background={background}
+            picture={artwork}
             placing={placing}
             address={photoUrl(hash, 'view')}
-            title={`${title} as it will stand on ${product.name}`}
+            title={`${title} as it will stand on ${product}`}
+            place={setPlacing}
           />
         </div>
-        <div className="space-y-3">
+        <div className="space-y-3 text-[13px]">
           {numbers.map(([field, words, least, most, times], at) => (
-            <label key={field} className="block text-[13px]">
+            <label key={field} className="block">
               {words}
               <input
                 className="input input-sm figures w-full"
@@ -64,7 +89,7 @@ export function PlacingDialog({ artwork, product, ground, close }: Props) {
               />
             </label>
           ))}
-          <label className="flex items-center gap-2 text-[13px]">
+          <label className="flex items-center gap-2">
             <input
               type="checkbox"
               className="checkbox checkbox-sm"
@@ -73,14 +98,35 @@ export function PlacingDialog({ artwork, product, ground, close }: Props) {
             />
             By the eye’s middle
           </label>
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm"
+              checked={isForAll}
+              onChange={(event) => setIsForAll(event.target.checked)}
+            />
+            So on every product
+          </label>
           {fault || keep.problem ? (
-            <p role="alert" className="text-error text-[13px]">
-              {keep.problem || fault}
+            <p role="alert" className="text-error">
+              {keep.problem || fault?.words}
             </p>
           ) : null}
-          <button type="submit" className="btn btn-primary btn-sm" disabled={keep.busy}>
-            Keep it
-          </button>
+          <div className="flex flex-wrap gap-2">
+            <button type="submit" className="btn btn-primary btn-sm" disabled={keep.busy}>
+              Keep it
+            </button>
+            {isByHand ? (
+              <button
+                type="button"
+                className="btn btn-ghost btn-sm"
+                disabled={keep.busy}
+                onClick={() => void keep.run(null)}
+              >
+                As the template says
+              </button>
+            ) : null}
+          </div>
         </div>
       </form>
     </Dialog>

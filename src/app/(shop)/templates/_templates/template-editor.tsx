@@ -9,10 +9,11 @@ import { ApiProblem, api } from '@/ui/data/api';
 import { sentenceWithFix } from '@/ui/data/sentence';
 import { useNotice } from '@/ui/frame/providers';
 import { OwnFields } from './own-fields';
+import { PrintPart } from './print-part';
 import { Trial } from './trial';
 
 export type Draft = TemplateInput;
-export const emptyDraft: Draft = { name: '', accounts: [], conditions: [], fields: {}, for: 'all' };
+export const emptyDraft: Draft = { name: '', accounts: [], conditions: [], fields: {}, print: null, for: 'all' };
 
 /** Field, its name, how many lines it has, and what an item gets where nothing is written. */
 const texts: [string, string, number, string][] = [
@@ -39,6 +40,7 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
     accounts: start.accounts,
     conditions: start.conditions,
     fields: start.fields,
+    print: start.print,
     for: 'all',
     version: start.version,
   });
@@ -161,6 +163,12 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
           set={setField}
           problemAt={problemAt}
         />
+        <PrintPart
+          accounts={draft.accounts.length ? accounts.filter((one) => draft.accounts.includes(one.id)) : accounts}
+          print={draft.print}
+          set={(print) => set({ print })}
+          problem={problemAt('print')}
+        />
         <p className="quiet text-[12px]">
           Variables stand in double braces:{' '}
           {
@@ -184,7 +192,7 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
             </label>
           ))}
         </fieldset>
-        {problem && !problemAt('name') && !texts.some(([field]) => problemAt(field)) ? (
+        {problem && !problemAt('name') && !problemAt('print') && !texts.some(([field]) => problemAt(field)) ? (
           <p role="alert" className="text-error">
             {problem.message}
           </p>

@@ -79,7 +79,7 @@ export function Templates() {
           <TemplateEditor
             key={template?.id ?? 'new'}
             id={template?.id ?? null}
-            start={template ? { ...template, for: 'all' } : (fresh ?? emptyDraft)}
+            start={template ? { ...template, print: template.print ?? null, for: 'all' } : (fresh ?? emptyDraft)}
             accounts={accounts.data?.accounts ?? []}
             kept={kept}
           />

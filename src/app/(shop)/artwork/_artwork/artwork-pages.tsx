@@ -1,0 +1,29 @@
+'use client';
+
+import { usePathname } from 'next/navigation';
+import { Link } from '@/ui/controls/link';
+
+const pages = [
+  ['/artwork', 'Pictures'],
+  ['/artwork/gallery', 'On products'],
+  ['/artwork/earnings', 'What earns'],
+] as const;
+
+/** The pages about artwork, of which one is open. */
+export function ArtworkPages() {
+  const path = usePathname();
+  return (
+    <nav aria-label="Artwork" className="flex gap-1">
+      {pages.map(([href, words]) => (
+        <Link
+          key={href}
+          href={href}
+          aria-current={path === href ? 'page' : undefined}
+          className={`btn btn-xs ${path === href ? 'bg-base-300' : 'btn-ghost'}`}
+        >
+          {words}
+        </Link>
+      ))}
+    </nav>
+  );
+}

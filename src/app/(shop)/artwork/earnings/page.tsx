@@ -1,0 +1,7 @@
+import { Earnings } from './_earnings/earnings';
+
+export const metadata = { title: 'What artwork earns' };
+
+export default function EarningsPage() {
+  return <Earnings />;
+}
