@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7, P7b and P16; P9 and P13 in the browser).
+// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7, P7b and P16; P9, P13 and P14 in the browser, P14p --prints N beside it).
 import { rmSync } from 'node:fs';
 import { checkNode, installModules, installPackages, packagesToRun, packagesToTest } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
@@ -9,7 +9,7 @@ import { endOnSignal, runScript, startApplication, startGround, startScript } fr
 const args = process.argv.slice(2);
 const only = args.includes('--only') ? args[args.indexOf('--only') + 1].split(',') : null;
 const isLoad = (id) => ['P6', 'P7', 'P7b', 'P16', 'load'].includes(id);
-const isBrowser = (id) => id === 'P9' || id === 'P13';
+const isBrowser = (id) => ['P9', 'P13', 'P14'].includes(id);
 const loadItems = args.includes('--load-items') ? args[args.indexOf('--load-items') + 1] : '1720';
 
 checkNode();

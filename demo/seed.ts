@@ -13,6 +13,7 @@ import { createItem } from '../src/services/items/create-item';
 import { endListings } from '../src/services/listings/publish/end-listings';
 import { publish } from '../src/services/listings/publish/publish';
 import { loadAccounts } from '../src/services/records/accounts/load-accounts';
+import { sellArtwork, setUpArtwork } from './artwork';
 import { catalogue, type DemoItem } from './catalogue';
 import { addCustomFields, addStrapToMeasure } from './custom-fields';
 import { writeHistory } from './history';
@@ -124,16 +125,19 @@ async function beginListing(actor: Actor, accounts: Accounts, some: { id: number
   );
 }
 
+const inCategory = async (pattern: string): Promise<number[]> =>
+  rowsOf<{ id: number }>(await db.execute(sql`select id from item where category like ${pattern} order by id`)).map(
+    (row) => row.id,
+  );
+
 /** To the other eight as many as each bears: some take twenty a day, some only what their catalogue knows. */
 async function goElsewhere(actor: Actor, accounts: Accounts, listed: number[]): Promise<void> {
-  const of = async (pattern: string) =>
-    rowsOf<{ id: number }>(await db.execute(sql`select id from item where category like ${pattern} order by id`)).map(
-      (row) => row.id,
-    );
   const spread = (every: number, most: number) => listed.filter((_, index) => index % every === 0).slice(0, most);
-  const stocked = [...(await of('film/%')), ...(await of('straps')), ...(await of('books/%'))].filter((id) =>
-    listed.includes(id),
-  );
+  const stocked = [
+    ...(await inCategory('film/%')),
+    ...(await inCategory('straps')),
+    ...(await inCategory('books/%')),
+  ].filter((id) => listed.includes(id));
   const tries: [string, number[]][] = [
     ['shopfront', listed.filter((_, index) => index % 2 === 0)],
     ['selasar', spread(4, 26)],
@@ -142,7 +146,11 @@ async function goElsewhere(actor: Actor, accounts: Accounts, listed: number[]): 
     ['glintfeed', spread(8, 14)],
     ['crateway', stocked.slice(0, 24)],
     ['lotbarn', stocked.slice(4, 24)],
-    ['wallfolk', (await of('prints/%')).slice(0, 5)],
+    // Eight a day: half of them printed artwork.
+    [
+      'wallfolk',
+      [...(await inCategory('prints/artwork')).slice(0, 4), ...(await inCategory('prints/framed')).slice(0, 4)],
+    ],
   ];
   for (const [market, some] of tries) await goLive(actor, some, [accountOn(accounts, market)]);
 }
@@ -172,7 +180,8 @@ async function aDay(actor: Actor, accounts: Accounts, listed: number[]): Promise
     .filter((_, index) => index % 9 === 4)
     .slice(0, 9);
   for (const one of bought) await control(config.marketsUrl, one.market, 'buy', { listing: one.remoteId, quantity: 1 });
-  await heard(bought.length);
+  const prints = await sellArtwork(await inCategory('prints/artwork'));
+  await heard(bought.length + prints);
   await outboxEmpty('Ending what was sold');
   // An open offer blocks the ending of two listings, and Oakhand has raised its lowest price.
   const blocked = rowsOf<{ remoteId: string; itemId: number; price: number }>(
@@ -282,6 +291,7 @@ if (!(await db.select({ id: item.id }).from(item).where(eq(item.sku, 'GH-0001'))
   await setUpConsignment(actor);
   await setUpSets(actor);
   await addStrapToMeasure(actor, 'GH-0004');
+  await setUpArtwork(actor);
 }
 progressOver();
 if (!(await db.select({ id: sale.id }).from(sale).limit(1)).length) await writeHistory(db, demo);

@@ -110,7 +110,14 @@ async function writeTemplates(actor: Actor): Promise<void> {
     fields: Record<string, string>,
   ) => {
     if (!known.includes(name))
-      await saveTemplate(actor, null, { name, accounts: markets.flatMap(on), conditions, fields, print: null, for: 'all' });
+      await saveTemplate(actor, null, {
+        name,
+        accounts: markets.flatMap(on),
+        conditions,
+        fields,
+        print: null,
+        for: 'all',
+      });
   };
   await write('House words', ['shopfront'], [], {
     footer: 'Sent from Osterlund within two days. Ask for {{ stock_number }} when you write to us.',

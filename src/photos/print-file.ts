@@ -1,5 +1,5 @@
 import sharp, { type Sharp } from 'sharp';
-import type { PrintPlan } from '../core/artwork/print-plan';
+import { noBackground, type PrintPlan } from '../core/artwork/print-plan';
 import { mostPixels } from './limits';
 
 const clear = { r: 0, g: 0, b: 0, alpha: 0 };
@@ -61,13 +61,14 @@ export async function printFile(original: Buffer, plan: PrintPlan): Promise<Buff
         top: at.y,
         right: canvas.width - at.x - at.width,
         bottom: canvas.height - at.y - at.height,
-        background: clear,
+        // What is laid under it is laid under the picture before it is filled up.
+        background: background === noBackground ? clear : background,
       })
     : await laidOn(original, plan);
   const measured = laid
     .withIccProfile(profile)
     .withExif({ IFD0: { XResolution: `${dots}/1`, YResolution: `${dots}/1`, ResolutionUnit: '2' } });
-  return background === '-'
+  return background === noBackground
     ? measured.png({ compressionLevel: 6, adaptiveFiltering: false }).toBuffer()
     : measured.flatten({ background }).jpeg({ quality: 92, chromaSubsampling: '4:4:4' }).toBuffer();
 }

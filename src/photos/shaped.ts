@@ -1,9 +1,8 @@
 import sharp from 'sharp';
-import { readPlan } from '../core/artwork/print-plan';
 import { readPhotoReference } from '../core/photo/reference';
 import type { MarketRules } from '../core/rules';
 import { readDerivative, readWhole } from './derivatives';
-import { printFile } from './print-file';
+import { readPrint } from './print-store';
 
 const artworkSide = 6_000;
 
@@ -48,8 +47,7 @@ export async function fillTo(picture: Buffer, [wide, high]: [number, number]): P
 /** What is uploaded for a photo's reference: the picture in the needed shape; artwork in its full size, or as a print file. */
 export async function photoFor(reference: string, rules: MarketRules['photos']): Promise<Buffer> {
   const { hash, shape, print } = readPhotoReference(reference);
-  const plan = print === null ? null : readPlan(print);
-  if (plan) return printFile(await readWhole(hash), plan);
+  if (print !== null) return readPrint(reference);
   if (rules.kind === 'artwork')
     return sharp(await readWhole(hash))
       .rotate()

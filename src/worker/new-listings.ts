@@ -1,8 +1,9 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import { fullPace, paceOn, waitForNew } from '../core/sync';
+import { fullPace, paceOn, theirDayBegan, theirTomorrow, waitForNew } from '../core/sync';
 import { database } from '../db/client';
 import { rowsOf } from '../db/rows';
 import { job } from '../db/schema';
+import { clockOf } from '../services/records/accounts/clock-of';
 import type { LoadedAccount } from '../services/records/accounts/load-accounts';
 
 /**
@@ -44,19 +45,20 @@ export type Pause = { ms: number; why: string };
 
 async function pauseFor({ row, compiled }: LoadedAccount, under: number): Promise<Pause | null> {
   const now = new Date();
+  const clock = clockOf(row);
   const { rules } = compiled;
   if (row.warnedUntil && row.warnedUntil > now)
     return { ms: row.warnedUntil.getTime() - now.getTime(), why: `${rules.name} warned of too many new listings` };
   const [made] = rowsOf<{ count: number; last: string | null }>(
     await database().execute(
-      sql`select count(*) as count, date_format(max(live_since), '%Y-%m-%dT%H:%i:%s.%fZ') as last from listing where account_id = ${row.id} and live_since >= utc_date()`,
+      sql`select count(*) as count, date_format(max(live_since), '%Y-%m-%dT%H:%i:%s.%fZ') as last from listing where account_id = ${row.id} and live_since >= ${theirDayBegan(clock, now)}`,
     ),
   );
   const pace = paceOn(rules.pacing, row.ownPace ?? fullPace, now);
   const today = Number(made?.count ?? 0) + under;
   // One that is being made counts as made just now.
   const last = under > 0 ? now : made?.last ? new Date(made.last) : null;
-  const ms = waitForNew(pace, { today, last }, now);
+  const ms = waitForNew(pace, { today, last }, now, theirTomorrow(clock, now));
   if (ms === 0) return null;
   const isFull = today >= pace.newToday;
   return {

@@ -12,6 +12,7 @@ import { endedOpen, uncertainFor } from '../services/records/listings/open-creat
 import { ingestOrder } from '../services/stock/ingest-order';
 import { catchUp } from '../services/sync/catch-up';
 import { compareAccount } from '../services/sync/compare-account';
+import { hearClock } from '../services/sync/hear-clock';
 import { hearOffers } from '../services/sync/hear-offers';
 import { noteNotMade, queueLook } from '../services/sync/settle-open';
 import { look } from './inbox';
@@ -135,6 +136,7 @@ async function hearOrders(row: AccountRow, log: Logger): Promise<void> {
     }
     const reached = page.next === null ? page.serverTime : page.orders.at(-1)?.changedAt;
     if (reached) await db.update(account).set({ ordersSince: reached }).where(eq(account.id, row.id));
+    if (after === null) await hearClock(row, page.serverTime);
     if (page.next === null || page.next === after) break;
     after = page.next;
   }

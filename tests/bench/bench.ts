@@ -25,6 +25,7 @@ import { bringingIn } from './gathering';
 import { type Figure, limitFigure, percentile, print, ratioFigure, sideBySide, time } from './measure';
 import { badging, storing } from './photos';
 import { pricingLots } from './pricing';
+import { printing } from './printing';
 import { telling } from './telling';
 import { wall } from './wall';
 
@@ -35,6 +36,7 @@ const sizes = (args.includes('--items') ? (args[args.indexOf('--items') + 1] ?? 
   .map(Number);
 const only = args.includes('--only') ? (args[args.indexOf('--only') + 1] ?? '').split(',') : null;
 const listings = args.includes('--listings') ? Number(args[args.indexOf('--listings') + 1]) : 2_000;
+const prints = args.includes('--prints') ? Number(args[args.indexOf('--prints') + 1]) : 200;
 const wants = (id: string) => only === null || only.includes(id);
 const rounds = 5;
 const db = database();
@@ -331,6 +333,7 @@ for (const size of sizes) {
 if (wants('P10')) figures.push(...(await bringingIn(actor, listings, say)));
 if (wants('P13p')) figures.push(...(await pricingLots(actor, 1_000)));
 if (wants('P8')) figures.push(...(await storing(200)));
+if (wants('P14p')) figures.push(...(await printing(prints)));
 if (wants('P11')) figures.push(...(await badging(200)));
 say('');
 print(figures, asJson);

@@ -1,5 +1,6 @@
 import { chromium } from '@playwright/test';
 import { dropping } from './dropping.mjs';
+import { ofGallery } from './gallery.mjs';
 import { ofLots } from './lots.mjs';
 
 /** Who may come in to the demo shop. */
@@ -115,7 +116,10 @@ export async function inBrowser({ settings, size, only }) {
     await page.getByLabel('Password').fill(owner.password);
     await page.keyboard.press('Enter');
     await page.getByRole('grid', { name: 'Inventory' }).waitFor();
-    const lots = !only || only.includes('P13') ? await ofLots(context, base, limit) : [];
+    const lots = [
+      ...(!only || only.includes('P13') ? await ofLots(context, base, limit) : []),
+      ...(!only || only.includes('P14') ? await ofGallery(context, base, limit) : []),
+    ];
     if (only && !only.includes('P9')) return lots;
     const keys = [];
     const scrolls = [];

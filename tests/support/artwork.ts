@@ -35,9 +35,9 @@ export async function bringArtwork(
   return { status: answer.status, body: (await answer.json()) as ReceivedArtwork & { title?: string; fix?: string } };
 }
 
-/** Artwork for an audience that nobody else has, so that a template of its own fits it alone. */
-export async function artworkFor(audience: string, colour = '#202020', side = 3_000): Promise<number> {
-  const { status, body } = await bringArtwork(await drawing(colour, side), `${audience}.png`);
+/** Artwork for an audience that nobody else has, so that a template of its own fits it alone; ready for its printer. */
+export async function readyArtwork(audience: string, bytes?: Buffer): Promise<number> {
+  const { status, body } = await bringArtwork(bytes ?? (await drawing('#202020')), `${audience}.png`);
   if (status !== 201) throw new Error(JSON.stringify(body));
   const changed = await call('PATCH', `/items/${body.itemId}`, {
     baseVersion: (await sheet(body.itemId)).item.version,

@@ -108,6 +108,14 @@ export async function control(market: string, action: string, body: unknown = {}
   return (await response.json()) as Record<string, unknown>;
 }
 
+/** The marketplaces' clocks go on by a day. */
+export const aDayLater = (): Promise<unknown> =>
+  fetch(`${stack.markets}/control/api/clock`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', ...alone },
+    body: JSON.stringify({ days: 1 }),
+  });
+
 export type MarketListing = {
   id: string;
   state: string;

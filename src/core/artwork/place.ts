@@ -75,10 +75,7 @@ export function placeOn(area: Area, picture: Picture, { x, y, scale, degrees, is
   };
 }
 
-/**
- * The way back: the placing that puts it just there.
- * @internal the law that it is carried over in proportion is held by it
- */
+/** The way back: the placing that puts it just there. */
 export function placingOf(area: Area, picture: Picture, placed: Placed, isOptical = false): Placing {
   const room = free(area);
   const { box, centre } = picture.visible;

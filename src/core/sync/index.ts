@@ -10,3 +10,4 @@ export * from './retry';
 export * from './snapshot';
 export * from './state';
 export * from './taken';
+export * from './their-clock';

@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { afterAnswer, afterSilence, fullPace, healthy, paceOn, permission, secondsFor, waitForNew } from '.';
+import { daysOf } from './pace';
 
 const allowed = { perMinute: 600, newPerDay: 200 };
 const noon = new Date('2026-05-10T12:00:00Z');
+const midnight = new Date('2026-05-11T00:00:00Z');
 
 describe('the pace of an account', () => {
   test('is what the marketplace allows, or less when its seller wants less', () => {
@@ -48,14 +50,14 @@ describe('the pace of an account', () => {
 describe('the next new listing', () => {
   const pace = paceOn(allowed, { ...fullPace, newPerDay: 24 }, noon);
   test('goes at once until the daily number is reached, then after midnight', () => {
-    expect(waitForNew(pace, { today: 23, last: noon }, noon)).toBe(0);
-    expect(waitForNew(pace, { today: 24, last: noon }, noon)).toBe(12 * 3_600_000 + 5_000);
+    expect(waitForNew(pace, { today: 23, last: noon }, noon, midnight)).toBe(0);
+    expect(waitForNew(pace, { today: 24, last: noon }, noon, midnight)).toBe(12 * 3_600_000 + 5_000);
   });
   test('waits its part of the day when they are spread', () => {
     const spread = { ...pace, spread: true };
-    expect(waitForNew(spread, { today: 0, last: null }, noon)).toBe(0);
-    expect(waitForNew(spread, { today: 3, last: new Date(noon.getTime() - 600_000) }, noon)).toBe(3_000_000);
-    expect(waitForNew(spread, { today: 3, last: new Date(noon.getTime() - 3_600_000) }, noon)).toBe(0);
+    expect(waitForNew(spread, { today: 0, last: null }, noon, midnight)).toBe(0);
+    expect(waitForNew(spread, { today: 3, last: new Date(noon.getTime() - 600_000) }, noon, midnight)).toBe(3_000_000);
+    expect(waitForNew(spread, { today: 3, last: new Date(noon.getTime() - 3_600_000) }, noon, midnight)).toBe(0);
   });
 });
 
@@ -83,4 +85,15 @@ describe('a marketplace that does not answer', () => {
     expect(permission(afterAnswer(after(9)), noon)).toBe('send');
     expect(afterSilence(afterAnswer(after(4)), noon)).toMatchObject({ failures: 1, unwellSince: null });
   });
+});
+
+test('new listings by their days: today as many as there is room for, then as many as a day takes', () => {
+  const pace = { newToday: 8 };
+  expect(daysOf(24, pace, 0, '2026-11-28')).toEqual([
+    { on: '2026-11-28', count: 8 },
+    { on: '2026-11-29', count: 8 },
+    { on: '2026-11-30', count: 8 },
+  ]);
+  expect(daysOf(3, pace, 8, '2026-11-30')).toEqual([{ on: '2026-12-01', count: 3 }]);
+  expect(daysOf(0, pace, 3, '2026-11-28')).toEqual([]);
 });

@@ -42,15 +42,13 @@ export function paceOn(allowed: Allowed, own: OwnPace, now: Date): Pace {
 
 /**
  * When the next new listing may be made.
- * @param made how many were made today (UTC) and when the last one was
+ * @param made how many were made today, by the marketplace's clock, and when the last one was
+ * @param tomorrow when its next day begins
  * @returns milliseconds to wait; 0 means now
  */
-export function waitForNew(pace: Pace, made: { today: number; last: Date | null }, now: Date): number {
-  if (made.today >= pace.newToday) {
-    const tomorrow = new Date(now);
-    tomorrow.setUTCHours(24, 0, 5, 0);
-    return tomorrow.getTime() - now.getTime();
-  }
+export function waitForNew(pace: Pace, made: { today: number; last: Date | null }, now: Date, tomorrow: Date): number {
+  // A few seconds into it: clocks run a little apart.
+  if (made.today >= pace.newToday) return tomorrow.getTime() + 5_000 - now.getTime();
   if (!pace.spread || !made.last) return 0;
   return Math.max(0, made.last.getTime() + dayMs / pace.newToday - now.getTime());
 }
@@ -75,4 +73,26 @@ export function secondsFor(work: Work, pace: Pace, madeToday = 0): number {
   if (pace.spread) return Math.ceil(Math.max(bySending, (fresh * 86_400) / pace.newToday));
   const daysLater = fresh > leftToday ? Math.ceil((fresh - leftToday) / pace.newToday) : 0;
   return Math.ceil(bySending + daysLater * 86_400);
+}
+
+export const daysSchema = z.array(z.object({ on: z.iso.date(), count: z.number() }));
+/** New listings by the day on which they are made. */
+export type Days = z.infer<typeof daysSchema>;
+
+const mostDays = 400;
+
+/**
+ * On which days new listings are made, so many a day; the first is today where the day has room left.
+ * @param today the day it is there, as YYYY-MM-DD
+ */
+export function daysOf(fresh: number, pace: Pick<Pace, 'newToday'>, madeToday: number, today: string): Days {
+  const days: Days = [];
+  let left = fresh;
+  for (let day = 0; left > 0 && day < mostDays; day++) {
+    const room = day === 0 ? Math.max(0, pace.newToday - madeToday) : pace.newToday;
+    const count = Math.min(left, room);
+    left -= count;
+    if (count > 0) days.push({ on: new Date(Date.parse(today) + day * dayMs).toISOString().slice(0, 10), count });
+  }
+  return days;
 }

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import {
+  bigint,
   boolean,
   index,
   int,
@@ -54,6 +55,10 @@ export const account = mysqlTable(
     rulesVersion: int('rules_version').notNull().default(0),
     /** How often that with which its listings are computed has become another: rules, settings, mappings, templates, rates. */
     contextVersion: int('context_version').notNull().default(0),
+    /** How far their clock is ahead of ours, and was before it was set anew, in milliseconds; and when that was heard. */
+    clockAheadMs: bigint('clock_ahead_ms', { mode: 'number' }).notNull().default(0),
+    clockBeforeMs: bigint('clock_before_ms', { mode: 'number' }).notNull().default(0),
+    clockChangedAt: moment('clock_changed_at'),
     lockedUntil: moment('locked_until'),
     /** What the seller wants below what the marketplace allows; null for all of it. */
     ownPace: document<OwnPace | null>('own_pace'),

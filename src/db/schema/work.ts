@@ -83,6 +83,7 @@ export const taskKinds = [
   'look',
   'pricing',
   'lots',
+  'prints',
 ] as const;
 export const taskStates = ['waiting', 'running', 'done', 'failed', 'stopped'] as const;
 

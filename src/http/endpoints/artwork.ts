@@ -7,6 +7,8 @@ import { artworkEarningsQuery, artworkEarningsSchema, findArtworkEarnings } from
 import { artworkOffersSchema, findArtworkOffers } from '../../services/artwork/find-offers';
 import { findSights, findSightsSchema, sightsSchema } from '../../services/artwork/find-sights';
 import { hearSidecar, takeDetails, takeDetailsSchema } from '../../services/artwork/hear-details';
+import { printOf, printOfQuery } from '../../services/artwork/print-of';
+import { beginPrints, begunPrintsSchema } from '../../services/artwork/prints-step';
 import { receiveArtwork, receivedArtworkSchema } from '../../services/artwork/receive-artwork';
 import { setGrounds, setGroundsSchema } from '../../services/artwork/set-grounds';
 import { setLooks, setLooksSchema } from '../../services/artwork/set-looks';
@@ -128,6 +130,26 @@ export const artworkEndpoints = [
     body: settleTwinSchema,
     answer: z.object({ itemId: z.number() }),
     run: ({ actor, params, body }) => settleTwin(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/artworks/prints',
+    tag,
+    summary: 'Begin to make the print files of all artwork on every product that is offered',
+    answer: begunPrintsSchema,
+    run: ({ actor }) => beginPrints(actor),
+  }),
+  streamed({
+    path: '/artworks/{id}/print',
+    tag,
+    summary: 'The print file of artwork on a product, in the measure of its template',
+    query: printOfQuery,
+    media: 'application/octet-stream',
+    answer: z.string(),
+    run: async ({ params, query }) => {
+      const { bytes, name, mime } = await printOf(params.id, query);
+      return fileResponse(Readable.from([bytes]), { mime, name });
+    },
   }),
   streamed({
     path: '/artworks/{id}/file',

@@ -38,8 +38,8 @@ const sightSchema = z.object({
   /** How well it reads there, 0 to 100, and why; null for a product without grounds. */
   score: z.number().nullable(),
   why: z.string(),
-  /** The accounts on which it is offered so, by name. */
-  accounts: z.array(z.string()),
+  /** The accounts whose templates say so. */
+  accounts: z.array(z.object({ id: z.number(), name: z.string() })),
 });
 
 const sightsOfArtworkSchema = z.object({
@@ -92,12 +92,12 @@ export async function findSights({
       const sights = new Map<string, z.infer<typeof sightSchema>>();
       const without: string[] = [];
       const tones = tonesOf.get(one.id);
-      const add = (name: string, background: string | null, print: Print) => {
+      const add = (account: { id: number; name: string }, background: string | null, print: Print) => {
         for (const ground of print.grounds) {
           const key = `${print.product} / ${ground.name}`;
           const known = sights.get(key);
           if (known) {
-            known.accounts.push(name);
+            known.accounts.push(account);
             continue;
           }
           const offered = colours.get(ground.name.toLowerCase());
@@ -114,7 +114,7 @@ export async function findSights({
             isOffered: ground.isOffered,
             score: score?.score ?? null,
             why: score?.why ?? '',
-            accounts: [name],
+            accounts: [account],
           });
         }
       };
@@ -124,7 +124,7 @@ export async function findSights({
         if (!chosen?.print) without.push(account.name);
         else
           for (const print of printsOf(one, chosen.print, account.compiled).prints)
-            add(account.name, chosen.print.background, print);
+            add({ id: account.id, name: account.name }, chosen.print.background, print);
       }
       return [
         {

@@ -1,6 +1,7 @@
 import type { TaskRow } from '../../db/schema';
 import { recheckStep } from '../accounts/rules/recheck-step';
 import { targetStep } from '../accounts/target-step';
+import { printsStep } from '../artwork/prints-step';
 import { editStep } from '../changes/many/edit-step';
 import { undoStep } from '../changes/undo/undo-step';
 import { exportStep } from '../exporting/export-step';
@@ -31,4 +32,5 @@ export const steps: Record<TaskRow['kind'], TakeStep> = {
   look: lookStep,
   pricing: pricingStep,
   lots: lotsStep,
+  prints: printsStep,
 };

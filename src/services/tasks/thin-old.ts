@@ -6,6 +6,7 @@ import { readSettings } from '../records/accounts/read-settings';
 import { forgetDrops } from './forget-drops';
 import { forgetFiles } from './forget-files';
 import { forgetGatherings } from './forget-gatherings';
+import { forgetPrints } from './forget-prints';
 import { forgetTasks } from './forget-tasks';
 
 const changed = async (query: Promise<unknown>): Promise<number> => {
@@ -87,6 +88,7 @@ export async function thinOld(now: Date, isEnding: () => boolean, portion = 1_00
   await forgetFiles(now, isEnding);
   await forgetGatherings(now, isEnding);
   if (!isEnding()) await forgetDrops(now);
+  await forgetPrints(now, isEnding);
   // What nobody has asked for in a month is heard anew when it is.
   await database()
     .delete(entrySales)

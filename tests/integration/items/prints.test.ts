@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import { closeDatabase } from '../../../src/db/client';
 import type { AccountPreview } from '../../../src/services/items/preview-item';
-import { artworkFor, piece, printsFor } from '../../support/artwork';
+import { piece, printsFor, readyArtwork } from '../../support/artwork';
 import { comesTo, publishItems, sheet } from '../../support/items';
-import { accountOf, alone, call, control, stack, until } from '../../support/stack';
+import { accountOf, aDayLater, alone, call, stack } from '../../support/stack';
 
 const made: number[] = [];
 afterAll(async () => {
@@ -41,7 +41,7 @@ test('a template makes artwork combinations of products and grounds, sent with a
   await templated(whom, [wallfolk], {
     pieces: [piece('Mug', ['White', 'Black'], 1_400), piece('Poster A3', ['White', 'Natural', 'Sea blue'], 2_600)],
   });
-  const id = await artworkFor(whom);
+  const id = await readyArtwork(whom);
   const { values } = await previewOn(id, wallfolk);
   const issues = values.flatMap((one) => one.issues);
   expect(issues.filter((one) => one.blocks)).toEqual([]);
@@ -56,8 +56,10 @@ test('a template makes artwork combinations of products and grounds, sent with a
       { values: ['Poster A3', 'Natural'], price: 2_600 },
     ],
   });
+  // Whatever others have used of the day.
+  await aDayLater();
   expect((await publishItems([id], [wallfolk])).status).toBe(201);
-  expect(await comesTo(id, wallfolk, 'live', 60_000)).toMatchObject({ state: 'live' });
+  expect(await comesTo(id, wallfolk, 'live', 120_000)).toMatchObject({ state: 'live' });
   const { sku } = (await sheet(id)).item;
   const { data } = await there('wallfolk', sku);
   expect(data).toMatchObject({ product: 'mug', ground: 'white', cents: 1_400, placement: 'full', scale: 100 });
@@ -69,12 +71,12 @@ test('a template makes artwork combinations of products and grounds, sent with a
   // The bleed is in it; pixels that the picture does not have are not invented.
   const posterFile = await fileOf(poster ?? '');
   expect(posterFile.width / posterFile.height).toBeCloseTo(303 / 426, 2);
-});
+}, 180_000);
 
 test('without a default one it is said before anything is sent; a hand’s word stays', async () => {
-  const shopfront = await accountOf('Shopfront');
+  const hallowick = await accountOf('Hallowick');
   const [whom, other] = [audience(), audience()];
-  const { id: template, version } = await templated(whom, [shopfront], {
+  const { id: template, version } = await templated(whom, [hallowick], {
     pieces: [
       {
         product: 'Own print 30 × 40',
@@ -87,13 +89,13 @@ test('without a default one it is said before anything is sent; a hand’s word 
       },
     ],
   });
-  const [fits, not] = [await artworkFor(whom), await artworkFor(other)];
+  const [fits, not] = [await readyArtwork(whom), await readyArtwork(other)];
   expect(
-    (await previewOn(not, shopfront)).values.flatMap((one) => one.issues.map((issue) => issue.message)).join(),
+    (await previewOn(not, hallowick)).values.flatMap((one) => one.issues.map((issue) => issue.message)).join(),
   ).toContain('no default one');
   const rows = async () =>
     (
-      (await previewOn(fits, shopfront)).values.find((one) => one.field === 'variations')?.value as {
+      (await previewOn(fits, hallowick)).values.find((one) => one.field === 'variations')?.value as {
         rows: { values: string[] }[];
       } | null
     )?.rows.map((one) => one.values.join(' / '));
@@ -109,7 +111,7 @@ test('without a default one it is said before anything is sent; a hand’s word 
   // A change for new ones only leaves it as it is.
   await call('PUT', `/templates/${template}`, {
     name: `Prints for ${whom}`,
-    accounts: [shopfront],
+    accounts: [hallowick],
     conditions: [{ field: 'attributes.Audience', op: 'is', value: whom }],
     fields: {},
     print: { placing: null, background: null, pieces: [piece('Mug', [], 1_500)] },

@@ -4,7 +4,18 @@ import { NettingError } from '../../../core/errors';
 import type { Item } from '../../../core/item';
 import { type Content, issueSchema } from '../../../core/listing/fields';
 import { netOfContent } from '../../../core/listing/net';
-import { fullPace, type KnotState, knotStates, paceOn, planListing, secondsFor, standsThere } from '../../../core/sync';
+import {
+  type Days,
+  daysOf,
+  daysSchema,
+  fullPace,
+  type KnotState,
+  knotStates,
+  paceOn,
+  planListing,
+  secondsFor,
+  standsThere,
+} from '../../../core/sync';
 import type { Executor } from '../../../db/client';
 import { rowsOf } from '../../../db/rows';
 import type { ListingRow } from '../../../db/schema';
@@ -44,6 +55,8 @@ export const plannedAccountSchema = z.object({
   currency: z.string(),
   /** How long it takes under the account's pace. */
   seconds: z.number(),
+  /** On which days the new ones are made, where it is more than one day or not today. */
+  days: daysSchema,
   /** Why it may take longer: paused, locked, warned, does not answer. */
   holdup: z.string().nullable(),
   /** Fields in which listings that are there differ, with how many; also those that are left out. */
@@ -137,6 +150,8 @@ const againNote = (row: ListingRow | undefined): string | null =>
   row && isSwitchedOff(row) ? 'Switched on again there, under the number that it has' : null;
 
 /** Whether nothing was set for an account, so that a listing gets there what the marketplace makes of it. */
+const noDays: Days = [];
+
 const isBare = ({ defaults, templates, footer, houseTag, row }: LoadedAccount): boolean =>
   Object.keys(defaults).length === 0 &&
   templates.length === 0 &&
@@ -184,6 +199,7 @@ export async function planPortions(
       listingFees: 0,
       currency: account.compiled.rules.currency,
       seconds: 0,
+      days: noDays,
       holdup: holdupOf(account, now),
       isBare: isBare(account),
     },
@@ -220,7 +236,11 @@ export async function planPortions(
   for (const { account, line } of lines) {
     const pace = paceOn(account.compiled.rules.pacing, account.row.ownPace ?? fullPace, now);
     const work = { create: line.create, update: line.update, end: 0, renew: 0 };
-    line.seconds = secondsFor(work, pace, countsOf(account.id).today);
+    const made = countsOf(account.id).today;
+    line.seconds = secondsFor(work, pace, made);
+    const there = new Date(now.getTime() + account.row.clockAheadMs).toISOString().slice(0, 10);
+    const days = daysOf(line.create, pace, made, there);
+    line.days = days.length > 1 || (days[0] && days[0].on !== there) ? days : [];
   }
   return {
     itemCount: ids.length,

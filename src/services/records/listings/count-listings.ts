@@ -1,16 +1,24 @@
 import { type SQL, sql } from 'drizzle-orm';
-import { liveStates } from '../../../core/sync';
+import { liveStates, theirDayBegan } from '../../../core/sync';
 import type { Executor } from '../../../db/client';
 import { rowsOf } from '../../../db/rows';
-import { today } from '../accounts/today';
+import { account } from '../../../db/schema';
+import { clockOf } from '../accounts/clock-of';
 
 export type AccountCounts = { live: number; today: number };
 type Counted = { accountId: number; count: number };
 
-/** How many listings each account has live, and how many were made today (UTC). */
+/** How many listings each account has live, and how many were made today, by its marketplace's clock. */
 export async function accountCounts(db: Executor): Promise<(id: number) => AccountCounts> {
-  const ids = rowsOf<{ id: number }>(await db.execute(sql`select id from account`)).map((one) => one.id);
-  if (ids.length === 0) return () => ({ live: 0, today: 0 });
+  const accounts = await db
+    .select({
+      id: account.id,
+      clockAheadMs: account.clockAheadMs,
+      clockBeforeMs: account.clockBeforeMs,
+      clockChangedAt: account.clockChangedAt,
+    })
+    .from(account);
+  if (accounts.length === 0) return () => ({ live: 0, today: 0 });
   const counted = async (where: SQL) => {
     const rows = rowsOf<Counted>(
       await db.execute(
@@ -19,10 +27,16 @@ export async function accountCounts(db: Executor): Promise<(id: number) => Accou
     );
     return new Map(rows.map(({ accountId, count }) => [accountId, Number(count)]));
   };
+  const now = new Date();
   const [live, made] = [
     await counted(sql`state in ${liveStates}`),
     // The day as a value, the accounts by name: of each only what was made today is looked at.
-    await counted(sql`account_id in ${ids} and live_since >= ${today()}`),
+    await counted(
+      sql.join(
+        accounts.map((one) => sql`(account_id = ${one.id} and live_since >= ${theirDayBegan(clockOf(one), now)})`),
+        sql` or `,
+      ),
+    ),
   ];
   return (id) => ({ live: live.get(id) ?? 0, today: made.get(id) ?? 0 });
 }

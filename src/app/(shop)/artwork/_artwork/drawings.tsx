@@ -55,11 +55,12 @@ function bodyOf(drawing: Drawing, w: number, h: number): string {
 /** Folds and roundness: light and shade that are multiplied with what lies under them, from left to right. */
 const shades: Record<Drawing, [at: number, grey: number][]> = {
   mug: [
-    [0, 150],
-    [0.12, 225],
-    [0.4, 255],
-    [0.7, 240],
-    [1, 140],
+    [0, 196],
+    [0.1, 232],
+    [0.35, 255],
+    [0.7, 246],
+    [0.92, 222],
+    [1, 190],
   ],
   bag: [
     [0, 215],

@@ -17,6 +17,8 @@ type Props = {
   /** Where it stands now, and whether a person has placed it. */
   placing: Placing;
   isByHand: boolean;
+  /** Accounts for which a print file is made of it, as it is kept. */
+  files?: readonly { id: number; name: string }[];
   close: () => void;
 };
 
@@ -36,6 +38,7 @@ export function PlacingDialog({
   background = null,
   placing: now,
   isByHand,
+  files = [],
   close,
 }: Props) {
   const [placing, setPlacing] = useState<Placing>(now);
@@ -112,6 +115,16 @@ export function PlacingDialog({
               {keep.problem || fault?.words}
             </p>
           ) : null}
+          {files.map((one) => (
+            <p key={one.id}>
+              <a
+                className="link"
+                href={`/api/v1/artworks/${itemId}/print?account=${one.id}&product=${encodeURIComponent(product)}`}
+              >
+                Print file for {one.name}
+              </a>
+            </p>
+          ))}
           <div className="flex flex-wrap gap-2">
             <button type="submit" className="btn btn-primary btn-sm" disabled={keep.busy}>
               Keep it

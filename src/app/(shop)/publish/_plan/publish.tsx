@@ -183,7 +183,11 @@ export function PublishPage() {
                     .filter(Boolean)
                     .join(', ') || 'nothing'}
                   {line.notReady ? <span className="text-warning">, {line.notReady} not ready</span> : null}
-                  {line.seconds > 60 ? `, about ${duration(line.seconds)}` : ''}
+                  {line.days.length
+                    ? `: ${daysInWords(line.days)}`
+                    : line.seconds > 60
+                      ? `, about ${duration(line.seconds)}`
+                      : ''}
                   {line.holdup ? <span className="text-warning">. {line.holdup}</span> : null}
                   {line.isBare ? (
                     <Link className="text-warning underline" href={`/marketplaces/${account.id}`}>
@@ -242,4 +246,14 @@ function Missing({ plan, accounts }: { plan: PublishPlan; accounts: AccountView[
       </ul>
     </section>
   );
+}
+
+const shownDays = 4;
+const dayWords = (on: string) =>
+  new Date(on).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' });
+
+/** So many new listings on which days; of many days the first ones and the last. */
+function daysInWords(days: PublishPlan['accounts'][number]['days']): string {
+  const told = (some: typeof days) => some.map(({ on, count }) => `${count} on ${dayWords(on)}`).join(', ');
+  return days.length <= shownDays ? told(days) : `${told(days.slice(0, shownDays - 1))} … ${told(days.slice(-1))}`;
 }

@@ -3,7 +3,9 @@
 import { useState } from 'react';
 import type { Piece } from '@/core/artwork/print-template';
 import { amountToText, homeCurrency, parseAmount } from '@/core/measure/money';
-import type { Offered } from './print-part';
+
+/** A ground that a marketplace publishes. */
+export type Offered = { label: string; colour: string | null };
 
 type Props = {
   piece: Piece;

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Piece, PrintTemplate } from '@/core/artwork/print-template';
 import { nameKey } from '@/core/rules/compiled';
 import type { AccountView } from '@/services/accounts/find-accounts';
-import { PieceRow } from './piece-row';
+import { type Offered, PieceRow } from './piece-row';
 
 type Props = {
   accounts: AccountView[];
@@ -12,8 +12,6 @@ type Props = {
   set: (print: PrintTemplate | null) => void;
   problem: string;
 };
-
-export type Offered = { label: string; colour: string | null };
 
 /** What these accounts' marketplaces publish, each once: products with a print area, and grounds with their colour. */
 function publishedBy(accounts: readonly AccountView[]): { products: string[]; grounds: Offered[] } {

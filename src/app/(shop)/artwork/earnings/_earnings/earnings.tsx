@@ -106,7 +106,7 @@ export function Earnings() {
         <label className="ml-auto flex items-center gap-2 text-[13px]">
           by
           <select
-            className="select select-sm w-44"
+            className="select select-sm w-52"
             value={way}
             onChange={(event) => void setWay(event.target.value as Way)} // the values of its options
           >

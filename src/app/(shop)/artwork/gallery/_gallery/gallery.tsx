@@ -7,6 +7,7 @@ import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';
+import { useCommand } from '@/ui/data/use-command';
 import { ArtworkPages } from '../../_artwork/artwork-pages';
 import { PlacingDialog } from '../../_artwork/placing-dialog';
 import { SightCell } from './sight-cell';
@@ -97,6 +98,13 @@ export function Gallery() {
     else return;
     event.preventDefault();
   };
+  const prints = useCommand(
+    async () => {
+      const { artworks } = await api('POST /artworks/prints', {});
+      return `The print files of ${counted(artworks, 'picture')} are being made`;
+    },
+    { touches: [['tasks']], tells: true },
+  );
   const looked = everything.filter((one) => verdictOf(one) !== null).length;
   const plain = everything.filter((one) => verdictOf(one) === null && one.isOffered && one.fault === '');
   const chosen = everything.find((one) => one.key === adjusted);
@@ -115,6 +123,14 @@ export function Gallery() {
             <button
               type="button"
               className="btn btn-sm ml-auto"
+              disabled={prints.busy}
+              onClick={() => void prints.run()}
+            >
+              Make the print files
+            </button>
+            <button
+              type="button"
+              className="btn btn-sm"
               disabled={plain.length === 0}
               onClick={() => say(plain, 'good')}
             >
@@ -210,7 +226,11 @@ export function Gallery() {
                       />
                     ))}
                     {Array.from({ length: columns - row.sights.length }, (_, at) => (
-                      <div key={at} role="presentation" className="flex-1 basis-0" />
+                      <div
+                        key={at}
+                        role="presentation"
+                        className="min-w-0 flex-1 basis-0 border-2 border-transparent"
+                      />
                     ))}
                   </>
                 )}
@@ -228,6 +248,7 @@ export function Gallery() {
           background={chosen.background}
           placing={chosen.placing}
           isByHand={chosen.isByHand}
+          files={chosen.isOffered ? chosen.accounts : []}
           close={() => {
             setAdjusted(null);
             scroller.current?.focus();

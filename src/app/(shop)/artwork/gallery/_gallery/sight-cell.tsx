@@ -26,7 +26,7 @@ export const SightCell = memo(function SightCell({ sight, index, verdict, isActi
       aria-selected={isActive}
       aria-label={`${artwork.title} on ${product}, ${ground}: ${verdict ? marks[verdict] : isShown ? 'not looked at' : 'not offered'}${fault ? `. ${fault}` : ''}`}
       className={`flex min-w-0 flex-1 basis-0 cursor-default flex-col rounded border-2 ${isActive ? 'border-primary' : 'border-transparent'}`}
-      title={accounts.join(', ')}
+      title={accounts.map((one) => one.name).join(', ')}
       onMouseDown={() => choose(index)}
       onDoubleClick={() => adjust(index)}
     >

@@ -1,0 +1,109 @@
+import { randomUUID } from 'node:crypto';
+import { eq } from 'drizzle-orm';
+import { closeDatabase, database } from '../../../src/db/client';
+import { printFile } from '../../../src/db/schema';
+import { printKey } from '../../../src/photos/print-store';
+import type { ArtworkEarning } from '../../../src/services/artwork/find-earnings';
+import type { SightsOfArtwork } from '../../../src/services/artwork/find-sights';
+import type { PrintsResult } from '../../../src/services/artwork/prints-step';
+import { forgetPrints } from '../../../src/services/tasks/forget-prints';
+import { piece, printsFor, readyArtwork } from '../../support/artwork';
+import { comesTo, publishItems, sheet } from '../../support/items';
+import { accountOf, aDayLater, call, control, marketListings, stack, until } from '../../support/stack';
+
+let template = 0;
+let [wallfolk, id] = [0, 0];
+const whom = `Divers ${randomUUID().slice(0, 8)}`;
+beforeAll(async () => {
+  wallfolk = await accountOf('Wallfolk');
+  template = (
+    await printsFor(whom, [wallfolk], {
+      pieces: [piece('Mug', ['White'], 1_400), piece('Tote bag', ['White', 'Natural'], 1_900)],
+    })
+  ).id;
+  id = await readyArtwork(whom);
+});
+afterAll(async () => {
+  await call('DELETE', `/templates/${template}`);
+  await closeDatabase();
+});
+
+type Task = { id: number; kind: string; state: string; result: PrintsResult };
+const fileOf = (product: string) =>
+  fetch(`${stack.base}/api/v1/artworks/${id}/print?account=${wallfolk}&product=${encodeURIComponent(product)}`, {
+    headers: { authorization: `Bearer ${stack.token}` },
+  });
+
+test('print files are made in a task, once; the same to the byte when they are made anew', async () => {
+  const first = Buffer.from(await (await fileOf('Mug')).arrayBuffer());
+  const run = async (): Promise<Task> => {
+    const { taskId } = (await call<{ taskId: number }>('POST', '/artworks/prints', {})).body;
+    const task = await until(
+      async () => (await call<{ tasks: Task[] }>('GET', '/tasks')).body.tasks.find((one) => one.id === taskId),
+      (one) => one?.state === 'done',
+      120_000,
+    );
+    if (!task) throw new Error('the task is gone');
+    return task;
+  };
+  expect((await run()).result.made).toBeGreaterThanOrEqual(2);
+  const again = await run();
+  expect(again.result).toMatchObject({ made: 0 });
+  expect(again.result.there).toBeGreaterThanOrEqual(2);
+  expect(Buffer.from(await (await fileOf('Mug')).arrayBuffer()).equals(first)).toBe(true);
+  expect((await fileOf('Flag')).status).toBe(404);
+});
+
+test('print files of a month ago go; what is needed is made anew', async () => {
+  const before = await database().select().from(printFile);
+  expect(before.length).toBeGreaterThan(0);
+  const [one] = before;
+  await database()
+    .update(printFile)
+    .set({ at: new Date(Date.now() - 31 * 86_400_000) })
+    .where(eq(printFile.key, one?.key ?? ''));
+  await forgetPrints(new Date(), () => false);
+  expect(await database().select().from(printFile)).toHaveLength(before.length - 1);
+  expect((await fileOf('Mug')).status).toBe(200);
+  expect(printKey('a')).not.toBe(printKey('b'));
+});
+
+test('what is sold is made, and does not become fewer; it is known which picture on which product earned', async () => {
+  await aDayLater();
+  await publishItems([id], [wallfolk]);
+  expect(await comesTo(id, wallfolk, 'live', 120_000)).toMatchObject({ state: 'live' });
+  const { sku, quantity } = (await sheet(id)).item;
+  const [there] = await marketListings('wallfolk', sku);
+  await control('wallfolk', 'buy', { listing: there?.id, quantity: 2, variant: 'Tote bag / Natural' });
+  const earned = await until(
+    async () =>
+      (await call<{ earnings: ArtworkEarning[] }>('GET', '/artworks/earnings?days=30')).body.earnings.filter(
+        (one) => one.itemId === id,
+      ),
+    (all) => all.length > 0,
+    60_000,
+  );
+  // Two bags at 19.00, of which 9.40 each is what making them costs.
+  expect(earned).toEqual([
+    expect.objectContaining({ product: 'Tote bag', account: 'Wallfolk', pieces: 2, unknown: 0 }),
+  ]);
+  expect((await sheet(id)).item.quantity).toBe(quantity);
+}, 240_000);
+
+test('a verdict and a placing are fields of the item: in its history, undone by its own way', async () => {
+  await call('PUT', `/artworks/${id}/looks`, { looks: [{ product: 'Mug', ground: 'White', verdict: 'off' }] });
+  await call('PUT', `/artworks/${id}/placing`, { product: 'Tote bag', placing: { scale: 0.5 } });
+  const sights = async () =>
+    (await call<{ artworks: SightsOfArtwork[] }>('GET', '/artworks/sights?limit=100')).body.artworks.find(
+      (one) => one.itemId === id,
+    )?.sights ?? [];
+  const bag = (await sights()).find((one) => one.product === 'Tote bag');
+  expect(bag).toMatchObject({ isByHand: true, placing: { scale: 0.5 } });
+  expect((await sights()).find((one) => one.product === 'Mug')).toMatchObject({ verdict: 'off', isOffered: false });
+  type Entry = { field: string };
+  const { body } = await call<{ entries?: Entry[]; changes?: Entry[] }>('GET', `/items/${id}/history`);
+  expect(JSON.stringify(body)).toContain('placings');
+  expect(JSON.stringify(body)).toContain('looks');
+  expect((await call('PUT', `/artworks/${id}/placing`, { placing: { scale: 7 } })).status).toBe(422);
+  expect((await call('PUT', '/artworks/1/placing', { placing: null })).status).toBe(404);
+});
