@@ -104,6 +104,8 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     [`/consignments/${await halfPacked('Packed and looked at')}`, 'Packed and looked at'],
     ['/kits', 'Sets'],
     ['/artwork', 'Artwork'],
+    ['/artwork/gallery', 'Artwork'],
+    ['/artwork/earnings', 'Artwork'],
     [`/kits/${kit}`, 'Taken apart and looked at'],
     [`/labels?ids=${ids}`, 'Labels'],
     ['/bring-in', 'Bring in'],

@@ -129,6 +129,8 @@ test('on a phone no page moves sideways', async ({ page }) => {
     '/consignments',
     '/kits',
     '/artwork',
+    '/artwork/gallery',
+    '/artwork/earnings',
     `/kits/${await newKit({ name: 'Outfits with a name of some length, taken apart' })}`,
     `/consignments/${await newConsignment({ name: 'With a name of some length, to the warehouses' })}`,
     `/consignments/${await halfPacked('Packed, with a name of some length')}`,

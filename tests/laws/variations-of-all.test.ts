@@ -3,7 +3,7 @@ import { Checks } from '../../marketplaces/kit/checks';
 import { checkVariants, variantsOf } from '../../marketplaces/kit/variants';
 import { markets } from '../../marketplaces/list';
 import { type Axis, combinations, regenerate, unitsOf, type Variation } from '../../src/core/item';
-import { computeListing, fitVariations } from '../../src/core/listing';
+import { computeListing, fitVariations, ownLimits } from '../../src/core/listing';
 import type { MarketRules } from '../../src/core/rules';
 import { sampleItem } from '../../src/core/testing.test-data';
 import { connectors } from '../../src/markets';
@@ -66,13 +66,13 @@ test('combinations are sent only where they are taken and fit; everywhere else t
   each((rules, item) => {
     const made = tell(rules, item);
     const issue = made.issues.find((one) => one.code === 'variations');
-    const fitted = fitVariations(item, rules.variations ?? null, {});
+    const fitted = fitVariations(item, ownLimits(rules), {});
     expect(Boolean(issue)).toBe(fitted.problem !== null);
     if (issue) {
       expect(made.ready).toBe(false);
       expect(issue.message).toMatch(/\w/);
     }
-    if (!rules.variations) expect(made.content).not.toHaveProperty('variations');
+    if (!ownLimits(rules)) expect(made.content).not.toHaveProperty('variations');
   }));
 
 test('narrowed to one combination every marketplace can have it, at that combination’s price', () =>

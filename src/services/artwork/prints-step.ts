@@ -6,7 +6,7 @@ import type { Item } from '../../core/item';
 import { chooseTemplate, printTemplates } from '../../core/listing';
 import { database, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { artwork, item, printFile, type TaskRow } from '../../db/schema';
+import { artwork, item, printFile, type TaskRow, task as taskTable } from '../../db/schema';
 import { makePrint, printKey } from '../../photos/print-store';
 import type { Actor } from '../access/actor';
 import { type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
@@ -49,6 +49,16 @@ const sideBySide = 2;
 
 export type PrintsResult = { made: number; there: number; failed: string[] };
 
+const wordsOf = ({ made, there, failed }: PrintsResult): string =>
+  [
+    `${made.toLocaleString('en')} made`,
+    there ? `${there.toLocaleString('en')} there already` : '',
+    failed.length ? `not made, as their pictures cannot be read: ${failed.join(', ')}` : '',
+  ]
+    .filter(Boolean)
+    .join('; ')
+    .slice(0, 500);
+
 /** Makes the print files of the next pictures; one that cannot be read is told and passed over. */
 export async function printsStep(task: TaskRow, holder: string): Promise<TaskRow> {
   const db = database();
@@ -87,11 +97,18 @@ export async function printsStep(task: TaskRow, holder: string): Promise<TaskRow
   await Promise.all(Array.from({ length: sideBySide }, work));
   return transaction(async (tx) => {
     if (kept.length) await tx.insert(printFile).ignore().values(kept);
+    const now = { made: result.made + kept.length, there: result.there + there, failed };
+    const isDone = rows.length < atOnce;
+    if (isDone)
+      await tx
+        .update(taskTable)
+        .set({ message: wordsOf(now) })
+        .where(eq(taskTable.id, task.id));
     return advanceTask(tx, task, holder, {
       cursor: { after: rows.at(-1)?.id ?? after },
       done: rows.length,
-      finished: rows.length < atOnce,
-      result: { made: result.made + kept.length, there: result.there + there, failed },
+      finished: isDone,
+      result: now,
     });
   });
 }

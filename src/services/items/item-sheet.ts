@@ -5,7 +5,7 @@ import { customFieldSchema } from '../../core/item/custom-fields';
 import { type Item, itemSchema } from '../../core/item/item';
 import { planFor, rowPlanSchema } from '../../core/item/row-plan';
 import { jsonSchema } from '../../core/json';
-import { type ListingValue, suggestCategories } from '../../core/listing';
+import { type ListingValue, ownLimits, suggestCategories } from '../../core/listing';
 import { listingValueSchema } from '../../core/listing/fields';
 import { categorySuggestionSchema } from '../../core/listing/map/category';
 import { netOfContent } from '../../core/listing/net';
@@ -126,8 +126,7 @@ export function columnOf(account: LoadedAccount, item: Item, facts: ColumnFacts)
     url: row?.remoteUrl ?? null,
     leftOut: !isMeant,
     photoMax: rules.photos.kind === 'catalogue' ? 0 : rules.photos.max,
-    // What is made of a marketplace's own products follows from templates, not from the item's variations.
-    variations: rules.variations && !rules.variations.printed ? rules.variations : null,
+    variations: ownLimits(rules),
     narrowing: row?.overrides.variations,
     ready: computed.ready,
     blocking: computed.issues.filter((issue) => issue.blocks).length,

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { plainRecipe } from '../../../src/core/photo';
 import { closeDatabase } from '../../../src/db/client';
+import { sidecar } from '../../../src/files/xmp';
 import { recordSale } from '../../../src/services/stock/record-sale';
 import { consignmentOf, newConsignment, shelfOf } from '../../support/consignments';
 import { download, sendFile } from '../../support/files';
@@ -839,7 +840,42 @@ const cases: Record<string, Case> = {
   },
   'GET /artworks': () => get('/artworks?limit=5'),
   'PUT /artworks/{id}/grounds': () => put(`/artworks/${artwork}/grounds`, { grounds: ['White'] }),
-  'PUT /artworks/{id}/placing': () => put(`/artworks/${artwork}/placing`, { x: 0.5, y: 0.4, scale: 0.8 }),
+  'PUT /artworks/{id}/placing': () => put(`/artworks/${artwork}/placing`, { product: 'Mug', placing: { scale: 0.8 } }),
+  'PUT /artworks/{id}/looks': () =>
+    put(`/artworks/${artwork}/looks`, { looks: [{ product: 'Mug', ground: 'White', verdict: 'good' }] }),
+  'PUT /artworks/{id}/details': () => put(`/artworks/${artwork}/details`, { leave: ['title'] }),
+  'POST /artworks/{id}/twin': () => post(`/artworks/${artwork}/twin`, { how: 'keep' }),
+  'POST /artworks/details': async () => {
+    const answer = await fetch(`${stack.base}/api/v1/artworks/details`, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${stack.token}`, 'x-file-name': 'quay.xmp' },
+      body: sidecar({ title: 'Quay', description: '', tags: [], audience: '', grounds: [] }),
+    });
+    return { status: answer.status, body: await answer.json() };
+  },
+  'GET /artworks/offers': () => get('/artworks/offers'),
+  'GET /artworks/sights': () => get('/artworks/sights?limit=5'),
+  'GET /artworks/earnings': () => get('/artworks/earnings?days=30'),
+  'POST /artworks/prints': () => post('/artworks/prints', {}),
+  'GET /artworks/{id}/print': async () => {
+    const wallfolk = await accountOf('Wallfolk');
+    const { body } = await call<{ id: number }>('POST', '/templates', {
+      name: `${unique} prints`,
+      accounts: [wallfolk],
+      fields: {},
+      print: {
+        pieces: [{ product: 'Mug', area: null, price: 1_400, grounds: [] }],
+        placing: null,
+        background: null,
+      },
+    });
+    const answer = await fetch(`${stack.base}/api/v1/artworks/${artwork}/print?account=${wallfolk}&product=Mug`, {
+      headers: { authorization: `Bearer ${stack.token}` },
+    });
+    const file = await answer.arrayBuffer();
+    await call('DELETE', `/templates/${body.id}`);
+    return { status: answer.status, body: file };
+  },
   'GET /artworks/{id}/file': async () => {
     const answer = await fetch(`${stack.base}/api/v1/artworks/${artwork}/file`, {
       headers: { authorization: `Bearer ${stack.token}` },

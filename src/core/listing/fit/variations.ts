@@ -1,9 +1,17 @@
 import type { Item } from '../../item/item';
 import { type Axis, variationPrice } from '../../item/variations';
 import { type Json, ownValue } from '../../json';
+import type { MarketRules } from '../../rules/rules';
 
 /** `photos`: a value may have a photo of its own there. */
 export type VariationLimits = { maxAxes: number; maxCombinations: number; photos?: boolean };
+/**
+ * What a marketplace takes of an item's own variations; null where it takes none. One that makes its own products takes what
+ * these and their grounds come to, and nothing else.
+ */
+export const ownLimits = ({ variations }: Pick<MarketRules, 'variations'>): VariationLimits | null =>
+  variations && !variations.printed ? variations : null;
+
 /** Axis → the one value of it that is offered here. */
 export type Narrowing = Record<string, string>;
 export type OfferedVariation = {

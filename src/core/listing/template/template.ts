@@ -77,9 +77,19 @@ export type ChosenTemplate = {
 const isOfPrints = (one: Template): boolean => Boolean(one.print ?? one.previous?.print);
 
 /** Templates that say texts, and those that say what artwork is printed on: one of each is chosen. */
-export const textTemplates = (templates: readonly Template[]): Template[] =>
-  templates.filter((one) => !isOfPrints(one) || Object.keys(one.fields).length > 0);
-export const printTemplates = (templates: readonly Template[]): Template[] => templates.filter(isOfPrints);
+const kinds = new WeakMap<readonly Template[], { texts: Template[]; prints: Template[] }>();
+function kindsOf(templates: readonly Template[]): { texts: Template[]; prints: Template[] } {
+  const known = kinds.get(templates);
+  if (known) return known;
+  const found = {
+    texts: templates.filter((one) => !isOfPrints(one) || Object.keys(one.fields).length > 0),
+    prints: templates.filter(isOfPrints),
+  };
+  kinds.set(templates, found);
+  return found;
+}
+export const textTemplates = (templates: readonly Template[]): Template[] => kindsOf(templates).texts;
+export const printTemplates = (templates: readonly Template[]): Template[] => kindsOf(templates).prints;
 
 /**
  * The most specific template whose conditions all hold; one without conditions is the default. Equally specific ones

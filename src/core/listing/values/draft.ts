@@ -3,7 +3,7 @@ import type { MarketRules } from '../../rules/rules';
 import type { ListingInput } from '../context';
 import type { Issue, ListingValue } from '../fields';
 import { toPlainText } from '../fit/plain-text';
-import { type FittedVariations, fitVariations, readNarrowing } from '../fit/variations';
+import { type FittedVariations, fitVariations, ownLimits, readNarrowing } from '../fit/variations';
 import { type Rendered, render, variablesOf } from '../template/render';
 import { type ChosenTemplate, chooseTemplate, textTemplates } from '../template/template';
 import { type PrintsHere, printsHere } from './prints';
@@ -63,7 +63,7 @@ export class Draft {
         this.#variations = prints.variations.length
           ? fitVariations({ ...item, axes: prints.axes, variations: prints.variations }, limits, narrowing)
           : null;
-      else this.#variations = item.axes.length ? fitVariations(item, limits?.printed ? null : limits, narrowing) : null;
+      else this.#variations = item.axes.length ? fitVariations(item, ownLimits(this.rules), narrowing) : null;
     }
     return this.#variations;
   }

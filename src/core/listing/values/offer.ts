@@ -8,6 +8,7 @@ import { nameKey } from '../../rules/compiled';
 import type { MarketRules } from '../../rules/rules';
 import type { Content, Issue, Origin } from '../fields';
 import { chosenPhotos, photoReferences } from '../fit/photos';
+import { ownLimits } from '../fit/variations';
 import { netInput } from '../net';
 import { type Draft, type Part, unused } from './draft';
 
@@ -178,7 +179,8 @@ export function variations(draft: Draft, content: Content): Part {
         },
       ]
     : [...(draft.prints?.issues ?? [])];
-  if (fitted.axes.length === 0 || !draft.rules.variations)
+  const limits = draft.prints ? (draft.rules.variations ?? null) : ownLimits(draft.rules);
+  if (fitted.axes.length === 0 || !limits)
     return {
       value: null,
       origin: narrowed ? 'override' : faults.length ? 'master' : 'unused',
@@ -202,7 +204,7 @@ export function variations(draft: Draft, content: Content): Part {
     value: { axes: fitted.axes, rows },
     origin: narrowed ? 'override' : draft.prints ? 'template' : 'master',
     length: rows.length,
-    max: draft.rules.variations.maxCombinations,
+    max: limits.maxCombinations,
     faults,
     ...(lost ? { how: `${lost} switched off or left out` } : {}),
   };

@@ -8,6 +8,7 @@ import type { Db } from '../../../db/client';
 import { readRows } from '../../../db/raw';
 import type { Actor } from '../../access/actor';
 import { isInFamily } from '../../records/items/family';
+import { isOfSeveral } from '../../records/items/is-artwork';
 import { itemRecord } from '../../records/items/item-record';
 import { groupByItem } from '../../records/items/load-items';
 import { commitItems } from '../commit/commit-items';
@@ -44,7 +45,7 @@ type Slim = [id: number, price: number | null, quantity: number, varied: number]
 const readNumbers = (connection: PoolConnection, ids: readonly number[]) =>
   readRows<Slim>(
     connection,
-    sql`select i.id, i.price, i.quantity, (i.axes <> '[]' or i.archived <> 0 or ${isInFamily('i')}) from item i where i.id in ${ids} order by i.id for update`,
+    sql`select i.id, i.price, i.quantity, (${isOfSeveral} or i.archived <> 0 or ${isInFamily('i')}) from item i where i.id in ${ids} order by i.id for update`,
   );
 
 /**

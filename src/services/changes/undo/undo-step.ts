@@ -8,6 +8,7 @@ import { ownTransaction, readRows } from '../../../db/raw';
 import { run, type TaskRow } from '../../../db/schema';
 import { isInFamily } from '../../records/items/family';
 import type { Held } from '../../records/items/hold-items';
+import { isOfSeveral } from '../../records/items/is-artwork';
 import { loadCustomFields } from '../../records/items/load-custom-fields';
 import { knownPhotos } from '../../records/photos/known-photos';
 import { advanceTask } from '../../records/tasks/advance-task';
@@ -67,7 +68,7 @@ export async function undoStep(task: TaskRow, holder: string): Promise<TaskRow> 
     if (ids.length) {
       const rows = await readRows<Slim>(
         connection,
-        sql`select i.id, i.price, i.quantity, (i.axes <> '[]' or i.archived <> 0 or ${isInFamily('i')}), i.sku, i.title from item i where i.id in ${ids} order by i.id for update`,
+        sql`select i.id, i.price, i.quantity, (${isOfSeveral} or i.archived <> 0 or ${isInFamily('i')}), i.sku, i.title from item i where i.id in ${ids} order by i.id for update`,
       );
       // With the items held: somebody else may be taking some of it back at the same moment, and units move only once.
       const records = await notTakenBack(db, undone, found);

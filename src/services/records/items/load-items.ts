@@ -1,9 +1,9 @@
-import { asc, eq, inArray } from 'drizzle-orm';
+import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Visible } from '../../../core/artwork';
 import { NettingError } from '../../../core/errors';
 import type { Item } from '../../../core/item';
 import type { Executor } from '../../../db/client';
-import { item, itemPhoto, photoFile } from '../../../db/schema';
+import { artwork, item, itemPhoto, photoFile } from '../../../db/schema';
 
 export type ItemRow = typeof item.$inferSelect;
 
@@ -19,10 +19,13 @@ export async function loadItems(db: Executor, ids: number[]): Promise<Item[]> {
       width: photoFile.width,
       height: photoFile.height,
       visible: photoFile.visible,
+      artwork: artwork.itemId,
     })
     // From the items, however few files there are: the other way round every photo of the shop would be read.
     .from(itemPhoto, { forceIndex: 'photo_item' })
     .innerJoin(photoFile, eq(photoFile.hash, itemPhoto.hash))
+    // The picture of artwork is that on its own item alone; anywhere else it is a photo.
+    .leftJoin(artwork, and(eq(artwork.itemId, itemPhoto.itemId), eq(artwork.hash, itemPhoto.hash)))
     .where(inArray(itemPhoto.itemId, ids))
     .orderBy(asc(itemPhoto.itemId), asc(itemPhoto.position), asc(itemPhoto.id));
   const byItem = groupByItem(photos);
@@ -44,7 +47,14 @@ export function groupByItem<T extends { itemId: number }>(rows: readonly T[]): M
   return groups;
 }
 
-type PhotoRow = { hash: string; width: number; height: number; flaw: string | null; visible: Visible | null };
+type PhotoRow = {
+  hash: string;
+  width: number;
+  height: number;
+  flaw: string | null;
+  visible: Visible | null;
+  artwork: number | null;
+};
 
 function toItem(row: ItemRow, photos: PhotoRow[]): Item {
   const {
@@ -58,12 +68,12 @@ function toItem(row: ItemRow, photos: PhotoRow[]): Item {
   } = row;
   return {
     ...fields,
-    photos: photos.map(({ hash, width, height, flaw, visible }) => ({
+    photos: photos.map(({ hash, width, height, flaw, visible, artwork: of }) => ({
       hash,
       width,
       height,
       ...(flaw ? { flaw } : {}),
-      ...(visible ? { visible } : {}),
+      ...(visible && of !== null ? { visible } : {}),
     })),
   };
 }

@@ -6,6 +6,7 @@ import { homeCurrency } from '../../../core/measure';
 import { isSamePrice, listingPrice } from '../../../core/price';
 import { database } from '../../../db/client';
 import { type LoadedAccount, loadAccounts } from '../accounts/load-accounts';
+import { isOfSeveral } from '../items/is-artwork';
 import { liveCounts } from './live-counts';
 
 export type ItemTuple = [
@@ -122,7 +123,7 @@ export async function accountNets(): Promise<Map<number, AccountNet>> {
   return new Map(accounts.map((account) => [account.id, netAccount(account, live.get(account.id) ?? 0)]));
 }
 
-export const itemTuple = sql`i.id, i.price, i.quantity, i.cost, i.weight_grams, i.category, i.axes <> '[]', i.length_mm, i.width_mm, i.height_mm`;
+export const itemTuple = sql`i.id, i.price, i.quantity, i.cost, i.weight_grams, i.category, ${isOfSeveral}, i.length_mm, i.width_mm, i.height_mm`;
 
 /** What is written for an account besides price and units: as JSON text, null where there is nothing of it. */
 export const ownColumn = sql`if(json_length(l.overrides) > json_exists(l.overrides, '$.price') + json_exists(l.overrides, '$.quantity'), concat(l.overrides, ''), null)`;

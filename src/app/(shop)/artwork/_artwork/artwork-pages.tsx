@@ -2,6 +2,7 @@
 
 import { usePathname } from 'next/navigation';
 import { Link } from '@/ui/controls/link';
+import { Shades } from './drawings';
 
 const pages = [
   ['/artwork', 'Pictures'],
@@ -14,6 +15,7 @@ export function ArtworkPages() {
   const path = usePathname();
   return (
     <nav aria-label="Artwork" className="flex gap-1">
+      <Shades />
       {pages.map(([href, words]) => (
         <Link
           key={href}

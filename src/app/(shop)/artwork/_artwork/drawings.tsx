@@ -1,4 +1,3 @@
-import { useId } from 'react';
 import type { Area } from '@/core/artwork/place';
 
 /** Our own plain drawings of what artwork is printed on. */
@@ -10,6 +9,8 @@ const words: [RegExp, Drawing][] = [
   [/shirt|hoodie|jumper|sweat|top|dress/i, 'shirt'],
   [/canvas|board|block|panel/i, 'canvas'],
 ];
+
+const drawings: Drawing[] = ['sheet', 'canvas', 'mug', 'bag', 'shirt'];
 
 /** Which drawing fits a product, by its name. */
 export const drawingOf = (product: string): Drawing => words.find(([form]) => form.test(product))?.[1] ?? 'sheet';
@@ -131,18 +132,25 @@ export function Body({ drawing, area, ground }: Props) {
   );
 }
 
+const shadeId = (drawing: Drawing) => `shade-${drawing}`;
+
+/** The shadings of all drawings, once on a page on which there are many. */
+export function Shades() {
+  return (
+    <svg width="0" height="0" className="absolute" aria-hidden="true">
+      {drawings.map((drawing) => (
+        <linearGradient key={drawing} id={shadeId(drawing)} x1="0" x2="1" y1="0" y2={drawing === 'mug' ? '0' : '0.18'}>
+          {shades[drawing].map(([at, grey]) => (
+            <stop key={at} offset={at} stopColor={`rgb(${grey} ${grey} ${grey})`} />
+          ))}
+        </linearGradient>
+      ))}
+    </svg>
+  );
+}
+
 /** What lies over it: the shading of folds and of a round wall. */
 export function Shade({ drawing, area }: Pick<Props, 'drawing' | 'area'>) {
-  const id = useId();
   const { widthMm: w, heightMm: h } = area;
-  return (
-    <>
-      <linearGradient id={id} x1="0" x2="1" y1="0" y2={drawing === 'mug' ? '0' : '0.18'}>
-        {shades[drawing].map(([at, grey]) => (
-          <stop key={at} offset={at} stopColor={`rgb(${grey} ${grey} ${grey})`} />
-        ))}
-      </linearGradient>
-      <path d={bodyOf(drawing, w, h)} fill={`url(#${id})`} style={{ mixBlendMode: 'multiply' }} />
-    </>
-  );
+  return <path d={bodyOf(drawing, w, h)} fill={`url(#${shadeId(drawing)})`} style={{ mixBlendMode: 'multiply' }} />;
 }

@@ -1,5 +1,5 @@
 import { type ReactNode, type Ref, useId } from 'react';
-import { type Area, type Picture, type Placing, placeOn } from '@/core/artwork/place';
+import { type Area, isOutside, type Picture, type Placing, placeOn } from '@/core/artwork/place';
 import { Body, drawingOf, frameOf, Shade } from './drawings';
 
 type Props = {
@@ -27,7 +27,10 @@ export function ProductView(props: Props) {
   const clip = useId();
   const drawing = drawingOf(product);
   const frame = frameOf(drawing, area);
-  const { x, y, width, height, degrees } = placeOn(area, picture, placing);
+  const placed = placeOn(area, picture, placing);
+  const { x, y, width, height, degrees } = placed;
+  // What lies outside is not printed.
+  const isCut = isOutside(area, placed);
   const { box } = picture.visible;
   // The whole file, of which the visible part lies where it is placed.
   const whole = { width: width / box.width, height: height / box.height };
@@ -40,11 +43,13 @@ export function ProductView(props: Props) {
       role="img"
       aria-label={title}
     >
-      <clipPath id={clip}>
-        <rect width={widthMm} height={heightMm} />
-      </clipPath>
+      {isCut ? (
+        <clipPath id={clip}>
+          <rect width={widthMm} height={heightMm} />
+        </clipPath>
+      ) : null}
       <Body drawing={drawing} area={area} ground={ground} />
-      <g clipPath={`url(#${clip})`}>
+      <g clipPath={isCut ? `url(#${clip})` : undefined}>
         {background ? <rect width={widthMm} height={heightMm} fill={background} /> : null}
         <image
           href={address}

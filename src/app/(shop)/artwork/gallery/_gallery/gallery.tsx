@@ -57,7 +57,7 @@ export function Gallery() {
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: (index) => (rows[index]?.is === 'head' ? headHeight : cellHeight),
-    overscan: 3,
+    overscan: 2,
     getItemKey: (index) => {
       const row = rows[index];
       return row?.is === 'head' ? `head ${row.artwork.itemId}` : (row?.sights[0]?.key ?? index);

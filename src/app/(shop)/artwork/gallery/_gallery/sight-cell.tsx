@@ -30,7 +30,7 @@ export const SightCell = memo(function SightCell({ sight, index, verdict, isActi
       onMouseDown={() => choose(index)}
       onDoubleClick={() => adjust(index)}
     >
-      <div className={`relative grid h-32 place-items-center rounded bg-[#e9e9e9] p-1.5 ${isShown ? '' : 'grayscale'}`}>
+      <div className="relative grid h-32 place-items-center rounded bg-[#e9e9e9] p-1.5">
         <ProductView
           product={product}
           area={area}
@@ -40,7 +40,7 @@ export const SightCell = memo(function SightCell({ sight, index, verdict, isActi
           placing={placing}
           address={photoUrl(artwork.hash, 'view')}
           title={`${artwork.title} on ${product}, ${ground}`}
-          className="h-full w-full"
+          className={`h-full w-full ${isShown ? '' : 'grayscale'}`}
         />
         {verdict ? (
           <span
@@ -55,7 +55,10 @@ export const SightCell = memo(function SightCell({ sight, index, verdict, isActi
         {score === null ? '' : <span className="quiet figures"> {score}</span>}
       </p>
       <p className={`truncate px-1 text-[11px] ${fault ? 'text-error' : 'quiet'}`}>
-        {fault || (isShown ? '' : verdict ? '' : 'not offered: it does not read there')}
+        {fault ||
+          (isShown || verdict
+            ? ''
+            : `not offered: ${score !== null && score < 50 ? 'it does not read there' : 'not among its grounds'}`)}
       </p>
     </div>
   );
