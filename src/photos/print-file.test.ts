@@ -80,3 +80,32 @@ test('a colour under it makes a JPEG without transparency', async () => {
   const [r = 0, g = 0, b = 0] = (await pixelsOf(bytes)).at(10, 10);
   expect(Math.abs(r - 0xef) + Math.abs(g - 0xe6) + Math.abs(b - 0xd2)).toBeLessThan(12);
 });
+
+test('a picture that is stored lying is cut as it is seen upright', async () => {
+  // Seen upright it is 300 wide and 400 high, red above and blue below.
+  const lying = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#0000ff' } })
+    .composite([
+      { input: { create: { width: 200, height: 300, channels: 3, background: '#ff0000' } }, left: 0, top: 0 },
+    ])
+    .withMetadata({ orientation: 6 })
+    .jpeg({ quality: 100, chromaSubsampling: '4:4:4' })
+    .toBuffer();
+  const { at } = await pixelsOf(
+    await printFile(
+      lying,
+      plan({
+        cut: { x: 0, y: 0, width: 300, height: 180 },
+        canvas: { width: 300, height: 180 },
+        at: { x: 0, y: 0, width: 300, height: 180 },
+      }),
+    ),
+  );
+  for (const [x, y] of [
+    [5, 5],
+    [295, 175],
+    [150, 90],
+  ] as const) {
+    const [red = 0, , blue = 0] = at(x, y);
+    expect(red - blue).toBeGreaterThan(200);
+  }
+});

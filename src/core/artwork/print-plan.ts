@@ -4,6 +4,9 @@ import { placeOn } from './place';
 type Sides = { width: number; height: number };
 type Box = Sides & { x: number; y: number };
 
+/** No print file has more pixels than this, whatever measure is asked for. */
+const mostPixels = 120_000_000;
+
 /** Where no colour is printed under a picture. */
 export const noBackground = '-';
 
@@ -64,8 +67,9 @@ export function printPlan(area: Area, picture: Picture, placing: Placing, backgr
     height: Math.max(1, Math.min(picture.height - top, Math.ceil(visible.height * picture.height))),
   };
   const full = area.widthPx / area.widthMm;
-  const perMm = Math.min(full, cut.width / placed.width);
   const bleed = area.bleedMm;
+  const whole = (area.widthMm + 2 * bleed) * (area.heightMm + 2 * bleed);
+  const perMm = Math.min(full, cut.width / placed.width, Math.sqrt(mostPixels / whole));
   const px = (mm: number) => Math.round(mm * perMm);
   return {
     cut,

@@ -49,6 +49,7 @@ test('a plan as a word reads back the same; no pixels are invented', () => {
       expect(plan.at.width).toBeLessThanOrEqual(plan.cut.width + 1);
       const most = Math.ceil((area.widthPx * (area.widthMm + 2 * area.bleedMm)) / area.widthMm) + 1;
       expect(plan.canvas.width).toBeLessThanOrEqual(most);
+      expect(plan.canvas.width * plan.canvas.height).toBeLessThan(121_000_000);
     }),
   );
   expect(readPlan('0,0,1,1')).toBeNull();
@@ -66,6 +67,12 @@ test('an area of its own measure: the file is as large as is asked for, and the 
   expect(plan.cut).toEqual({ x: 450, y: 1_080, width: 3_600, height: 2_700 });
   expect(plan.at).toEqual({ x: 50, y: 488, width: 1_500, height: 1_125 });
   expect(plan.dots).toBe(127);
+});
+
+test('an area of measures that nobody has makes no file that nothing can hold', () => {
+  const huge = areaSchema.parse({ widthMm: 1_000, heightMm: 1_000, widthPx: 20_000, heightPx: 20_000 });
+  const { canvas } = printPlan(huge, picture, placingSchema.parse({ scale: 0.01 }), null);
+  expect(canvas.width * canvas.height).toBeLessThanOrEqual(120_100_000);
 });
 
 test('a placing in words reads back the same, to a ten-thousandth', () => {

@@ -19,6 +19,10 @@ type Artwork = Photo & Picture;
 export const artworkOf = (item: Pick<Item, 'photos'>): Artwork | undefined =>
   item.photos.find((one): one is Artwork => one.visible !== undefined);
 
+/** What the file of artwork was called, without its ending; empty for any other item. */
+export const fileNameOf = (item: Pick<Item, 'photos'>): string =>
+  (item.photos.find((one) => one.fileName !== undefined)?.fileName ?? '').replace(/\.[^.]+$/, '');
+
 /** Where it is made when it is bought, nothing of it lies anywhere: there are always as many as are offered. */
 export const isMadeToOrder = (item: Pick<Item, 'photos'>): boolean => artworkOf(item) !== undefined;
 

@@ -9,6 +9,7 @@ import { type Box, boxFor } from '../measure/parcel';
 import type { RoundingName } from '../measure/rounding';
 import { keptChoice, remadeBy } from '../photo/kept-places';
 import type { PhotoKnowledge } from '../photo/known';
+import type { Term } from '../wording/term';
 import { engines } from './engines';
 import { fieldOf, type Step } from './step';
 import { applyVerb, isFor, type WantedNet } from './verbs';
@@ -31,6 +32,8 @@ export type StepContext = {
   boxes: readonly Box[];
   /** What category an item has on an account, as far as that can be told from the item. */
   suggestedCategory(item: Item, account: number): SuggestedCategory | null;
+  /** One's own terms in an account's language; null where it has none of its own. */
+  termsOf(account: number): readonly Term[] | null;
   /** What is known of the items' pictures, and of those that steps name. */
   photos?: PhotoKnowledge;
   /** What such things sold for in so many days up to now. */
@@ -123,13 +126,15 @@ const proposedAt = (
   { item }: ItemRecord,
   { account }: Place,
   context: StepContext,
-): Pick<VerbContext, 'box' | 'suggested' | 'sold'> => {
+): Pick<VerbContext, 'box' | 'suggested' | 'sold' | 'terms'> => {
   const { lengthMm, widthMm, heightMm } = item;
   return {
     box: () => (lengthMm && widthMm && heightMm ? boxFor([lengthMm, widthMm, heightMm], context.boxes) : null),
     // Sales are compared in the item's own currency; an account's price follows from its price.
     ...(account === undefined ? { sold: (days: number) => context.soldFor(item, days) } : {}),
-    ...(account === undefined ? {} : { suggested: () => context.suggestedCategory(item, account) }),
+    ...(account === undefined
+      ? {}
+      : { suggested: () => context.suggestedCategory(item, account), terms: () => context.termsOf(account) }),
   };
 };
 

@@ -52,6 +52,7 @@ const context: StepContext = {
     { id: 2, name: 'Large', lengthMm: 400, widthMm: 300, heightMm: 200, grams: 250 },
   ],
   soldFor: ({ model }, days) => (model ? { median: 20_000, count: days >= 30 ? 5 : 1 } : null),
+  termsOf: (account) => (account === 7 ? [{ from: 'camera', to: 'Kamera' }] : account === 8 ? [] : null),
   suggestedCategory: ({ category }) => ({ id: `leaf of ${category}`, certainty: category ? 80 : 55 }),
   priceFor: ({ item }, _account, goal, rounding) =>
     goal.kind === 'net' ? roundTo(Math.ceil(((goal.amount + (item.cost ?? 0)) * 10) / 9), roundings[rounding]) : null,
@@ -110,7 +111,10 @@ const done = <Name extends VerbName>(verb: Name, args: Record<string, fc.Arbitra
 
 /** Every verb with any arguments, on a field of a kind that it is for. */
 const steps: Record<
-  Exclude<VerbName, 'more' | 'solve' | 'suggest' | 'follow-sales' | 'as-first' | `photo-${string}` | 'clip-make'>,
+  Exclude<
+    VerbName,
+    'more' | 'solve' | 'suggest' | 'by-terms' | 'follow-sales' | 'as-first' | `photo-${string}` | 'clip-make'
+  >,
   fc.Arbitrary<Step>
 > = {
   set: fc.oneof(
@@ -582,6 +586,27 @@ describe('what is proposed', () => {
     expect(made).toMatchObject({ changes: [{ field: 'category', to: 'leaf of cameras/slr' }] });
     expect(applySteps([step(90)], record({}, [[7, {}]]), context)).toMatchObject({ changes: [] });
     expect(applySteps([onItem('category', { verb: 'suggest' })], record(), context)).toMatchObject({
+      refused: expect.stringContaining('choose accounts'),
+    });
+  });
+
+  test('texts of an account get one’s own terms, word for word; without a language or terms that is said', () => {
+    const step = (account: number): Step => ({
+      field: 'description',
+      where: { on: 'accounts', accounts: [account] },
+      do: { verb: 'by-terms' },
+    });
+    const written = { description: '<p>A camera</p>' };
+    expect(applySteps([step(7)], record(written, [[7, {}]]), context)).toMatchObject({
+      changes: [{ field: 'description', to: '<p>A Kamera</p>\n--' }],
+    });
+    expect(applySteps([step(8)], record(written, [[8, {}]]), context)).toMatchObject({
+      refused: expect.stringContaining('no terms'),
+    });
+    expect(applySteps([step(9)], record(written, [[9, {}]]), context)).toMatchObject({
+      refused: expect.stringContaining('which language'),
+    });
+    expect(applySteps([onItem('title', { verb: 'by-terms' })], record(), context)).toMatchObject({
       refused: expect.stringContaining('choose accounts'),
     });
   });

@@ -14,6 +14,8 @@ export const photoSchema = z.object({
   flaw: z.string().max(200).optional(),
   /** What of it is visible, where it is artwork. */
   visible: visibleSchema.optional(),
+  /** What its file was called, where it is artwork. */
+  fileName: z.string().optional(),
 });
 export type Photo = z.infer<typeof photoSchema>;
 

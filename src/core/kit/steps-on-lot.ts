@@ -29,6 +29,7 @@ const context: StepContext = {
   priceFor: () => null,
   boxes: [],
   suggestedCategory: () => null,
+  termsOf: () => null,
   soldFor: () => null,
 };
 

@@ -1,2 +1,4 @@
 export * from './computed';
+export * from './glossary';
 export * from './maker';
+export * from './term';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Item } from '../item/item';
+import type { Term } from './term';
 
 /** What a proposal is made for. */
 export const wordingFieldSchema = z.enum(['title', 'tags', 'highlights', 'description']);
@@ -16,6 +17,10 @@ export type WordingWish = {
   searches: Record<string, number>;
   /** Words of the category there, the most general first. */
   categoryWords: string[];
+  /** The language in which it is wanted, as its seller calls it; none, or empty, for that in which the item is written. */
+  language?: string;
+  /** One's own terms in that language. */
+  terms?: readonly Term[];
 };
 
 /** One word or line of a proposal, and why it stands in it. */

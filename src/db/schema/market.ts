@@ -47,6 +47,8 @@ export const account = mysqlTable(
     maps: document<Record<string, Record<string, string>> | null>('maps'),
     footer: varchar('footer', { length: 500 }).notNull().default(''),
     houseTag: varchar('house_tag', { length: 60 }).notNull().default(''),
+    /** The language of its texts, as its seller calls it; empty for that in which items are written. */
+    language: varchar('language', { length: 20 }).notNull().default(''),
     pricing: document<Pricing | null>('pricing'),
     packaging: document<PackagingAllowance | null>('packaging'),
     autoDraft: boolean('auto_draft').notNull().default(true),

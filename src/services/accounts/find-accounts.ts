@@ -37,6 +37,7 @@ export const accountViewSchema = z.object({
   conditionMap: z.record(z.string(), z.string().nullable()),
   footer: z.string(),
   houseTag: z.string(),
+  language: z.string(),
   pricing: pricingSchema,
   /** Null where the shop's own holds. */
   packaging: packagingAllowanceSchema.nullable(),
@@ -103,6 +104,7 @@ export async function findAccounts(): Promise<{ accounts: AccountView[]; availab
       conditionMap: rules.conditionMap as Record<string, string | null>,
       footer: row.footer,
       houseTag: row.houseTag,
+      language: row.language,
       pricing: row.pricing ?? samePricing,
       packaging: row.packaging,
       rate,

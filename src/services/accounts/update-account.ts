@@ -22,6 +22,11 @@ export const updateAccountSchema = z
     name: z.string().trim().min(1, 'A name is needed').max(80),
     footer: z.string().max(500),
     houseTag: z.string().trim().max(60),
+    language: z
+      .string()
+      .trim()
+      .max(20)
+      .describe('The language of its texts; empty for that in which items are written'),
     pricing: pricingSchema,
     packaging: packagingAllowanceSchema.nullable().describe('What packing adds to the weight; null for the shop’s own'),
     maps: z
@@ -64,7 +69,8 @@ export async function updateAccount(
       .where(eq(account.id, id));
   });
   if (input.belongs) await targetItems(actor, id);
-  if (Object.keys(input).some((field) => !['name', 'autoDraft', 'belongs'].includes(field))) await recheckListings(id);
+  if (Object.keys(input).some((field) => !['name', 'autoDraft', 'belongs', 'language'].includes(field)))
+    await recheckListings(id);
 }
 
 /** Items that are there already follow the filter, too: a few at once, many in the background. */

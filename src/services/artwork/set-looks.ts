@@ -1,10 +1,7 @@
 import { z } from 'zod';
-import { artworkOf, verdictSchema, withVerdict } from '../../core/artwork';
-import { NettingError } from '../../core/errors';
-import { transaction } from '../../db/client';
+import { verdictSchema, withVerdict } from '../../core/artwork';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit/commit-items';
-import { allCommitted } from '../changes/commit/refusal-error';
+import { changeArtwork } from './change-artwork';
 
 export const setLooksSchema = z
   .object({
@@ -30,18 +27,5 @@ export async function setLooks(
   itemId: number,
   { looks }: z.output<typeof setLooksSchema>,
 ): Promise<{ version: number }> {
-  return transaction(async (tx) => {
-    const { items } = allCommitted(
-      await commitItems(
-        tx,
-        [itemId],
-        ({ items: [item] }) => {
-          if (!item || !artworkOf(item)) throw new NettingError('not-found', 'This item is no artwork');
-          return [{ target: { item: itemId }, field: 'looks', to: looks.reduce(withVerdict, item.looks) }];
-        },
-        { actor, why: 'typing', at: new Date(), send: 'falls' },
-      ),
-    );
-    return { version: items[0]?.version ?? 0 };
-  });
+  return changeArtwork(actor, itemId, 'looks', (item) => looks.reduce(withVerdict, item.looks));
 }

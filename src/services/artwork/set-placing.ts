@@ -1,10 +1,7 @@
 import { z } from 'zod';
-import { artworkOf, everywhere, placingSchema, writePlacing } from '../../core/artwork';
-import { NettingError } from '../../core/errors';
-import { transaction } from '../../db/client';
+import { everywhere, placingSchema, writePlacing } from '../../core/artwork';
 import type { Actor } from '../access/actor';
-import { commitItems } from '../changes/commit/commit-items';
-import { allCommitted } from '../changes/commit/refusal-error';
+import { changeArtwork } from './change-artwork';
 
 export const setPlacingSchema = z
   .object({
@@ -21,20 +18,8 @@ export async function setPlacing(
   itemId: number,
   { product = everywhere, placing }: z.output<typeof setPlacingSchema>,
 ): Promise<{ version: number }> {
-  return transaction(async (tx) => {
-    const { items } = allCommitted(
-      await commitItems(
-        tx,
-        [itemId],
-        ({ items: [item] }) => {
-          if (!item || !artworkOf(item)) throw new NettingError('not-found', 'This item is no artwork');
-          const { [product]: _before, ...rest } = item.placings;
-          const placings = placing === null ? rest : { ...rest, [product]: writePlacing(placing) };
-          return [{ target: { item: itemId }, field: 'placings', to: placings }];
-        },
-        { actor, why: 'typing', at: new Date(), send: 'falls' },
-      ),
-    );
-    return { version: items[0]?.version ?? 0 };
+  return changeArtwork(actor, itemId, 'placings', ({ placings }) => {
+    const { [product]: _before, ...rest } = placings;
+    return placing === null ? rest : { ...rest, [product]: writePlacing(placing) };
   });
 }

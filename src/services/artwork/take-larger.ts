@@ -34,7 +34,8 @@ export async function settleTwin(
     }
     const into = art.twinOf;
     const [other] = await tx.select().from(artwork).where(eq(artwork.itemId, into)).for('update');
-    if (!other) throw new NettingError('not-found', 'What it looks like is gone');
+    const isThere = other && (await loadItem(tx, into)).standing !== 'deleted';
+    if (!other || !isThere) throw new NettingError('not-found', 'What it looks like is gone');
     const picture = (await loadItem(tx, itemId)).photos.find((one) => one.hash === art.hash);
     if (!picture) throw new NettingError('conflict', 'Its picture is not on it any more');
     allCommitted(

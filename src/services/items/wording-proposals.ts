@@ -1,11 +1,18 @@
 import { z } from 'zod';
-import { computedWording, type Proposal, type WordingMaker, type WordingWish } from '../../core/wording';
+import {
+  computedWording,
+  glossaryWording,
+  type Proposal,
+  type WordingMaker,
+  type WordingWish,
+} from '../../core/wording';
 import { database } from '../../db/client';
 import { loadAccounts } from '../records/accounts/load-accounts';
+import { readSettings } from '../records/accounts/read-settings';
 import { loadItem } from '../records/items/load-items';
 
-/** Who makes proposals, in this order. A maker of one's own, such as a language model, is a line here. */
-export const wordingMakers: readonly WordingMaker[] = [computedWording];
+/** Who makes proposals, in this order. A maker of one's own, such as a language model or a translator, is a line here. */
+export const wordingMakers: readonly WordingMaker[] = [glossaryWording, computedWording];
 
 export const wordingSchema = z.object({ account: z.coerce.number().int().positive().optional() }).strict();
 
@@ -33,6 +40,8 @@ export async function wordingProposals(
     description: rules ? rules.description && [rules.description.max, 1] : [4_000, 1],
   };
   const category = shop ? shop.compiled.categoryById.get(shop.categoryMap[item.category] ?? '') : undefined;
+  const language = shop?.row.language ?? '';
+  const terms = language === '' ? [] : ((await readSettings(db)).glossaries[language] ?? []);
   const proposals: Proposal[] = [];
   for (const maker of wordingMakers) {
     for (const field of fields) {
@@ -45,6 +54,8 @@ export async function wordingProposals(
         maxItems: limits[1],
         searches,
         categoryWords: category?.path ?? [],
+        language,
+        terms,
       };
       const proposal = await maker.propose(wish);
       if (proposal.parts.length) proposals.push(proposal);

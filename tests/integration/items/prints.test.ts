@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
+import type { PrintTemplate } from '../../../src/core/artwork';
 import { closeDatabase } from '../../../src/db/client';
 import type { AccountPreview } from '../../../src/services/items/preview-item';
+import type { TriedTemplate } from '../../../src/services/listings/templates/try-template';
 import { piece, printsFor, readyArtwork } from '../../support/artwork';
 import { comesTo, publishItems, sheet } from '../../support/items';
 import { accountOf, aDayLater, alone, call, stack } from '../../support/stack';
@@ -12,6 +14,15 @@ afterAll(async () => {
   await closeDatabase();
 });
 
+const byHand = (product: string, price: number): PrintTemplate['pieces'][number] => ({
+  product,
+  area: { widthMm: 300, heightMm: 400, widthPx: 3_543, heightPx: 4_724, safeMm: 5, bleedMm: 0, profile: 'srgb' },
+  price,
+  grounds: [
+    { name: 'White', colour: '#ffffff' },
+    { name: 'Sand', colour: '#d9c7a3' },
+  ],
+});
 const audience = () => `Walkers ${randomUUID().slice(0, 8)}`;
 async function templated(...of: Parameters<typeof printsFor>): Promise<{ id: number; version: number }> {
   const template = await printsFor(...of);
@@ -77,17 +88,7 @@ test('without a default one it is said before anything is sent; a hand’s word 
   const hallowick = await accountOf('Hallowick');
   const [whom, other] = [audience(), audience()];
   const { id: template, version } = await templated(whom, [hallowick], {
-    pieces: [
-      {
-        product: 'Own print 30 × 40',
-        area: { widthMm: 300, heightMm: 400, widthPx: 3_543, heightPx: 4_724, safeMm: 5, bleedMm: 0, profile: 'srgb' },
-        price: 3_900,
-        grounds: [
-          { name: 'White', colour: '#ffffff' },
-          { name: 'Sand', colour: '#d9c7a3' },
-        ],
-      },
-    ],
+    pieces: [byHand('Own print 30 × 40', 3_900)],
   });
   const [fits, not] = [await readyArtwork(whom), await readyArtwork(other)];
   expect(
@@ -107,6 +108,22 @@ test('without a default one it is said before anything is sent; a hand’s word 
       { product: 'Own print 30 × 40', ground: 'White', verdict: 'off' },
     ],
   });
+  expect(await rows()).toEqual(['Own print 30 × 40 / Sand']);
+  // Tried out before it is kept: it says which listings it would change, and what.
+  const tried = (
+    await call<TriedTemplate>('POST', '/templates/try', {
+      id: template,
+      name: `Prints for ${whom}`,
+      accounts: [hallowick],
+      conditions: [{ field: 'attributes.Audience', op: 'is', value: whom }],
+      fields: {},
+      print: { placing: null, background: null, pieces: [byHand('Own print 40 × 50', 5_200)] },
+      for: 'all',
+    })
+  ).body;
+  expect(tried).toMatchObject({ applies: 1, changed: 1 });
+  expect(tried.listings[0]).toMatchObject({ itemId: fits, accountId: hallowick });
+  expect(JSON.stringify(tried.listings[0]?.changes)).toContain('Own print 40 × 50');
   expect(await rows()).toEqual(['Own print 30 × 40 / Sand']);
   // A change for new ones only leaves it as it is.
   await call('PUT', `/templates/${template}`, {

@@ -9,7 +9,7 @@ import { followSalesVerb } from './follow-sales';
 import * as lists from './lists';
 import * as others from './others';
 import * as photos from './photos';
-import { asFirstVerb, boxVerb, suggestVerb } from './proposed';
+import { asFirstVerb, boxVerb, byTermsVerb, suggestVerb } from './proposed';
 import { clearVerb, setVerb } from './set';
 import { solveVerb } from './solve';
 import * as texts from './texts';
@@ -53,6 +53,7 @@ const all = [
   others.priceRuleVerb,
   boxVerb,
   suggestVerb,
+  byTermsVerb,
   axesVerb,
   followSalesVerb,
   asFirstVerb,
@@ -105,6 +106,7 @@ export const doSchema = z.discriminatedUnion('verb', [
   others.priceRuleVerb.schema,
   boxVerb.schema,
   suggestVerb.schema,
+  byTermsVerb.schema,
   axesVerb.schema,
   followSalesVerb.schema,
   asFirstVerb.schema,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { translateByTerms } from '../../wording/glossary';
 import { defineVerb } from './verb';
 
 const sides = ['lengthMm', 'widthMm', 'heightMm'] as const;
@@ -33,6 +34,24 @@ export const suggestVerb = defineVerb({
     return { to: best && best.certainty >= certainty ? best.id : value };
   },
   say: ({ certainty }) => `taken as suggested, from ${certainty} % certainty`,
+});
+
+/** Texts with one's own terms put in, in the language of the account: word for word, and nothing else. */
+export const byTermsVerb = defineVerb({
+  name: 'by-terms',
+  label: 'Translate by your own terms',
+  kinds: ['text', 'rich', 'list'],
+  fields: ['title', 'description', 'highlights', 'tags'],
+  schema: z.object({ verb: z.literal('by-terms') }).strict(),
+  apply(_args, value, { terms }) {
+    if (!terms) return { refused: 'Texts are translated account by account: choose accounts' };
+    const known = terms();
+    if (known === null) return { refused: 'Say on the account’s page in which language its texts are' };
+    if (known.length === 0) return { refused: 'There are no terms in this language yet: write them in the settings' };
+    const made = (text: unknown) => translateByTerms(String(text ?? ''), known).text;
+    return { to: Array.isArray(value) ? value.map(made) : made(value) };
+  },
+  say: () => 'translated by your own terms',
 });
 
 /** Every combination that is meant gets what the first of them has: filled downwards, as in a spreadsheet. */

@@ -4,6 +4,7 @@ import type { Json } from '../../json';
 import type { Box } from '../../measure/parcel';
 import type { RoundingName } from '../../measure/rounding';
 import type { PhotoKnowledge } from '../../photo/known';
+import type { Term } from '../../wording/term';
 import type { Engines } from '../engines';
 import type { WantedNet } from './wanted-net';
 
@@ -27,6 +28,8 @@ export type VerbContext = {
   box?(): Box | null;
   /** The category that is suggested on this account, and how certain it is in percent. Only of an account. */
   suggested?(): SuggestedCategory | null;
+  /** One's own terms in the language of this account; null where it has none. Only of an account. */
+  terms?(): readonly Term[] | null;
   /** What is known of pictures; only of photos. */
   photos?: PhotoKnowledge;
   /** What such things sold for in so many days up to now; null where nothing is known. Amounts of the item's currency. */

@@ -1,4 +1,5 @@
 import { Liquid, type Template as Parsed, UndefinedVariableError } from 'liquidjs';
+import { fileNameOf } from '../../artwork/stands';
 import { askedFieldIds, itemFieldEntries } from '../../field/item-fields';
 import { conditionLabel } from '../../item/condition';
 import { ownText } from '../../item/custom-fields';
@@ -101,6 +102,7 @@ export function variablesOf(
     retail_price: item.retailPrice === null ? undefined : amountToText(item.retailPrice, item.currency),
     currency: item.currency,
     stock_number: safe(item.sku),
+    file_name: safe(fileNameOf(item)),
     barcode: safe(item.barcode),
     weight: item.weightGrams === null ? undefined : formatWeight(item.weightGrams),
     shop: safe(shop),

@@ -99,6 +99,15 @@ test('an item that is no artwork is not touched by such a template', () => {
   expect(computed(plain)).toEqual(computed(plain, []));
 });
 
+test('what the file was called is a variable of templates', () => {
+  const [photo] = artwork.photos;
+  const named = { ...artwork, photos: photo ? [{ ...photo, fileName: 'harbour_07.png' }] : [] };
+  const texts = template({ id: 2, name: 'Named', print: null, fields: { title: 'Print {{ file_name }}' } });
+  expect(computed(named, [template(), texts]).content.title).toBe('Print harbour_07');
+  const missing = computed(artwork, [template(), texts]).issues.map((one) => one.message);
+  expect(missing.join()).toContain('file_name');
+});
+
 test('no template that fits, and no default: said, and nothing goes out', () => {
   const listing = computed(artwork, [template({ conditions: [{ field: 'title', op: 'is', value: 'Other' }] })]);
   expect(listing.ready).toBe(false);

@@ -9,11 +9,14 @@ import { type PriceGoal, priceFor } from '../../../core/price';
 import type { Executor } from '../../../db/client';
 import { findBoxes } from '../../records/accounts/find-boxes';
 import { type LoadedAccount, loadAccounts } from '../../records/accounts/load-accounts';
+import { readSettings, type ShopSettings } from '../../records/accounts/read-settings';
 import { loadCustomFields } from '../../records/items/load-custom-fields';
 import { accountCounts } from '../../records/listings/count-listings';
 import { soldFor } from './followed-sales';
 
 export type LoadedSteps = { context: StepContext; accounts: LoadedAccount[] };
+
+const noTerms: ShopSettings['glossaries'] = {};
 
 /** What steps are carried out with: the fields there are, and what each account makes of an item. */
 export async function stepContext(db: Executor, steps: readonly Step[] = []): Promise<LoadedSteps> {
@@ -49,6 +52,9 @@ export async function stepContext(db: Executor, steps: readonly Step[] = []): Pr
     const input = netInput(account, content, item, live?.(id).live ?? 0);
     return priceFor(input, goal, roundings[rounding], Math.max(floor, rules.price?.min ?? 0), rules.price?.max);
   }
+  const { glossaries } = steps.some((step) => step.do.verb === 'by-terms')
+    ? await readSettings(db)
+    : { glossaries: noTerms };
   const boxes = steps.some((step) => step.do.verb === 'box') ? await findBoxes(db) : [];
   return {
     accounts,
@@ -63,6 +69,10 @@ export async function stepContext(db: Executor, steps: readonly Step[] = []): Pr
           { ownCategory: item.category, title: item.title, brand: item.brand, attributes: item.attributes },
           account.categoryMap,
         );
+      },
+      termsOf: (id) => {
+        const language = byId.get(id)?.row.language ?? '';
+        return language === '' ? null : (glossaries[language] ?? []);
       },
       priceFor: priceThere,
       catalogue: fieldsFor(custom),

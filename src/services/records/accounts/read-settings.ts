@@ -4,6 +4,7 @@ import { NettingError } from '../../../core/errors';
 import { conditionIds, lookUpSchema, readSkuPattern, rowPlanSchema, type SkuPattern } from '../../../core/item';
 import { labelSizeSchema } from '../../../core/label/size';
 import { noAllowance, packagingAllowanceSchema } from '../../../core/measure/parcel';
+import { termSchema } from '../../../core/wording';
 import { database, type Executor } from '../../../db/client';
 import { setting } from '../../../db/schema';
 
@@ -28,6 +29,11 @@ export const shopSettingsSchema = z
       z
         .array(z.string().trim().min(1).max(200, 'At most 200 characters a sentence'))
         .max(30, 'At most 30 sentences a grade'),
+    ),
+    /** One's own terms by language, as it is called on accounts. */
+    glossaries: z.record(
+      z.string().trim().min(1).max(20),
+      z.array(termSchema).max(2_000, 'At most 2,000 terms a language'),
     ),
     /** Addresses somewhere else that are opened with an item's words. */
     lookUps: z.array(lookUpSchema).max(12, 'At most 12 look-ups'),
@@ -57,6 +63,7 @@ const firstSettings: ShopSettings = {
   packingCost: 60,
   photosWanted: 3,
   conditionSnippets: {},
+  glossaries: {},
   lookUps: [],
   labelSizes: {},
   sheetRows: {},

@@ -20,6 +20,7 @@ export async function loadItems(db: Executor, ids: number[]): Promise<Item[]> {
       height: photoFile.height,
       visible: photoFile.visible,
       artwork: artwork.itemId,
+      fileName: artwork.name,
     })
     // From the items, however few files there are: the other way round every photo of the shop would be read.
     .from(itemPhoto, { forceIndex: 'photo_item' })
@@ -54,6 +55,7 @@ type PhotoRow = {
   flaw: string | null;
   visible: Visible | null;
   artwork: number | null;
+  fileName: string | null;
 };
 
 function toItem(row: ItemRow, photos: PhotoRow[]): Item {
@@ -68,12 +70,12 @@ function toItem(row: ItemRow, photos: PhotoRow[]): Item {
   } = row;
   return {
     ...fields,
-    photos: photos.map(({ hash, width, height, flaw, visible, artwork: of }) => ({
+    photos: photos.map(({ hash, width, height, flaw, visible, artwork: of, fileName }) => ({
       hash,
       width,
       height,
       ...(flaw ? { flaw } : {}),
-      ...(visible && of !== null ? { visible } : {}),
+      ...(visible && of !== null ? { visible, ...(fileName ? { fileName } : {}) } : {}),
     })),
   };
 }

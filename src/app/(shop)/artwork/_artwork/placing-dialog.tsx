@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { placingFault } from '@/core/artwork/offered-prints';
 import type { Area, Picture, Placing } from '@/core/artwork/place';
 import { Dialog } from '@/ui/controls/dialog';
+import { PlacingFields } from '@/ui/controls/placing-fields';
 import { api, photoUrl } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';
 import { PlacingStage } from './placing-stage';
@@ -21,13 +22,6 @@ type Props = {
   files?: readonly { id: number; name: string }[];
   close: () => void;
 };
-
-const numbers: [keyof Placing & ('x' | 'y' | 'scale' | 'degrees'), string, number, number, number][] = [
-  ['x', 'Across, %', 0, 100, 100],
-  ['y', 'Down, %', 0, 100, 100],
-  ['scale', 'Size, %', 1, 200, 100],
-  ['degrees', 'Turned, °', -180, 180, 1],
-];
 
 /** Places a picture with the mouse or by numbers: on this product alone, or on all, where it stands in proportion. */
 export function PlacingDialog({
@@ -73,25 +67,7 @@ export function PlacingDialog({
           />
         </div>
         <div className="space-y-3 text-[13px]">
-          {numbers.map(([field, words, least, most, times], at) => (
-            <label key={field} className="block">
-              {words}
-              <input
-                className="input input-sm figures w-full"
-                type="number"
-                min={least}
-                max={most}
-                step="any"
-                required
-                data-first={at === 0 || undefined}
-                value={Math.round(placing[field] * times * 10) / 10}
-                onChange={(event) => {
-                  const typed = event.target.valueAsNumber;
-                  if (Number.isFinite(typed)) setPlacing({ ...placing, [field]: typed / times });
-                }}
-              />
-            </label>
-          ))}
+          <PlacingFields placing={placing} set={setPlacing} look="w-full" isFirst />
           <label className="flex items-center gap-2">
             <input
               type="checkbox"

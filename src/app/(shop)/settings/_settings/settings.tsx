@@ -3,6 +3,7 @@
 import { PageHead } from '@/ui/controls/states';
 import { ConditionNotes } from './condition-notes';
 import { CustomFields } from './custom-fields';
+import { Glossary } from './glossary';
 import { KeptFor } from './kept-for';
 import { LookUpSettings } from './look-ups';
 import { Packing } from './packing';
@@ -16,6 +17,7 @@ export function Settings() {
       <div className="grid max-w-5xl grid-cols-[minmax(0,1fr)] gap-8 p-4">
         <StockNumbers />
         <ConditionNotes />
+        <Glossary />
         <LookUpSettings />
         <Packing />
         <KeptFor />

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { Piece, PrintTemplate } from '@/core/artwork/print-template';
 import { nameKey } from '@/core/rules/compiled';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import { PlacingFields } from '@/ui/controls/placing-fields';
 import { type Offered, PieceRow } from './piece-row';
 
 type Props = {
@@ -25,13 +26,6 @@ function publishedBy(accounts: readonly AccountView[]): { products: string[]; gr
 }
 
 const middle = { x: 0.5, y: 0.5, scale: 0.9, degrees: 0, isOptical: false };
-const numbers = [
-  ['x', 'Across, %', 0, 100, 100],
-  ['y', 'Down, %', 0, 100, 100],
-  ['scale', 'Size, %', 1, 200, 100],
-  ['degrees', 'Turned, °', -180, 180, 1],
-] as const;
-
 /** What artwork is printed on: products, their grounds and prices, and where the picture stands on them. */
 export function PrintPart({ accounts, print, set, problem }: Props) {
   const [isOpen] = useState(print !== null);
@@ -107,25 +101,7 @@ export function PrintPart({ accounts, print, set, problem }: Props) {
               />
               Placed by this template
             </label>
-            {placing
-              ? numbers.map(([field, words, least, most, times]) => (
-                  <label key={field}>
-                    {words}
-                    <input
-                      type="number"
-                      step="any"
-                      min={least}
-                      max={most}
-                      className="input input-sm figures block w-20"
-                      value={Math.round(placing[field] * times * 10) / 10}
-                      onChange={(event) => {
-                        const typed = event.target.valueAsNumber;
-                        if (Number.isFinite(typed)) write({ placing: { ...placing, [field]: typed / times } });
-                      }}
-                    />
-                  </label>
-                ))
-              : null}
+            {placing ? <PlacingFields placing={placing} set={(next) => write({ placing: next })} look="w-20" /> : null}
             <label className="flex items-center gap-1.5 pb-1.5">
               <input
                 type="checkbox"

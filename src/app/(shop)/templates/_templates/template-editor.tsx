@@ -172,7 +172,7 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
         <p className="quiet text-[12px]">
           Variables stand in double braces:{' '}
           {
-            '{{ title }}, {{ brand }}, {{ model }}, {{ condition }}, {{ condition_note }}, {{ description }}, {{ price }}, {{ weight }}, {{ stock_number }}, {{ shop }}'
+            '{{ title }}, {{ brand }}, {{ model }}, {{ condition }}, {{ condition_note }}, {{ description }}, {{ price }}, {{ weight }}, {{ stock_number }}, {{ file_name }}, {{ shop }}'
           }
           , and every attribute by its name in small letters, as in {'{{ film_format }}'}. One that an item does not say
           is told as an issue; {'{% if decade %} … {% endif %}'} skips a part.

@@ -150,6 +150,7 @@ export const verbInputs: Record<VerbName | 'follow', readonly VerbInput[]> = {
   ],
   'as-first': [],
   box: [],
+  'by-terms': [],
   suggest: [{ name: 'certainty', label: 'From certainty, %', as: 'number', placeholder: '70' }],
   'set-axes': [{ name: 'axes', label: 'Axes with their values', as: 'axes', placeholder: 'Size: S, M; Colour: tan' }],
   more: [{ name: 'amount', label: 'Amount', as: 'signed money', placeholder: '+3.00' }],

@@ -20,6 +20,7 @@ const contextOf = (photos = knowledgeOf(names)): StepContext => ({
   boxes: [],
   soldFor: () => null,
   suggestedCategory: () => null,
+  termsOf: () => null,
   priceFor: () => null,
   photos,
 });

@@ -25,6 +25,7 @@ const elsewhere: readonly string[] = [
   'fill',
   'translate',
   'suggest',
+  'by-terms',
   'box',
 ];
 

@@ -10,7 +10,7 @@ import { useSeen } from './use-seen';
 export function Manner({ account, changed }: { account: AccountView; changed: () => void }) {
   const { pricing, packaging } = account;
   const [ownPacking, setOwnPacking] = useState(packaging !== null);
-  const keep = useSeen(account, ['footer', 'houseTag', 'pricing', 'packaging']);
+  const keep = useSeen(account, ['footer', 'houseTag', 'language', 'pricing', 'packaging']);
   const save = useCommand(async (form: FormData) => {
     const text = (name: string) => String(form.get(name) ?? '');
     const number = (name: string, label: string) => {
@@ -21,6 +21,7 @@ export function Manner({ account, changed }: { account: AccountView; changed: ()
     await keep({
       footer: text('footer'),
       houseTag: text('houseTag'),
+      language: text('language'),
       pricing: {
         mode: pricingSchema.shape.mode.parse(text('mode')),
         basisPoints: Math.round(number('percent', 'Percent') * 100),
@@ -110,6 +111,16 @@ export function Manner({ account, changed }: { account: AccountView; changed: ()
             </label>
           </>
         ) : null}
+        <label className="col-span-2 flex flex-col gap-1">
+          Texts here are in another language
+          <input
+            name="language"
+            className="input input-sm w-full"
+            defaultValue={account.language}
+            maxLength={20}
+            placeholder="as they are written; or German, say: proposals for it stand beside the sheet"
+          />
+        </label>
         <label className="col-span-2 flex flex-col gap-1">
           Line under every description
           <input

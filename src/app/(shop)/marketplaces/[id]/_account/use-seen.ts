@@ -3,7 +3,7 @@ import type { AccountView } from '@/services/accounts/find-accounts';
 import { ApiProblem, api, type RequestOf } from '@/ui/data/api';
 import { sentenceWithFix } from '@/ui/data/sentence';
 
-type Name = 'footer' | 'houseTag' | 'pricing' | 'packaging' | 'maps' | 'belongs';
+type Name = 'footer' | 'houseTag' | 'language' | 'pricing' | 'packaging' | 'maps' | 'belongs';
 type Body = NonNullable<RequestOf<'PATCH /accounts/{id}'>['body']>;
 type Part = Partial<Pick<Body, Name>>;
 

@@ -1,0 +1,1 @@
+ALTER TABLE `account` ADD `language` varchar(20) DEFAULT '' NOT NULL;
