@@ -70,7 +70,8 @@ export function printPlan(area: Area, picture: Picture, placing: Placing, backgr
   const bleed = area.bleedMm;
   const whole = (area.widthMm + 2 * bleed) * (area.heightMm + 2 * bleed);
   const perMm = Math.min(full, cut.width / placed.width, Math.sqrt(mostPixels / whole));
-  const px = (mm: number) => Math.round(mm * perMm);
+  // No minus zero: equal plans are equal words.
+  const px = (mm: number) => Math.round(mm * perMm) + 0;
   return {
     cut,
     canvas: {
@@ -83,7 +84,7 @@ export function printPlan(area: Area, picture: Picture, placing: Placing, backgr
       width: Math.max(1, px(placed.width)),
       height: Math.max(1, px(placed.height)),
     },
-    degrees: Math.round(placed.degrees * 10) / 10,
+    degrees: Math.round(placed.degrees * 10) / 10 + 0,
     background: background ?? noBackground,
     profile: area.profile,
     dots: Math.max(1, Math.round(perMm * 25.4)),

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { like } from 'drizzle-orm';
 import { config } from '../../config';
 import { database } from '../../db/client';
-import { photoFile } from '../../db/schema';
+import { photoFile, printFile } from '../../db/schema';
 import type { Finding } from './checks';
 
 const most = 200;
@@ -32,6 +32,12 @@ export async function photoFiles(): Promise<{ missing: Finding[]; stray: Finding
       .from(photoFile)
       .where(like(photoFile.hash, `${folder}%`));
     for (const { hash } of rows) if (!files.delete(hash)) missing.push(hash);
+    // What was made beforehand for printers is kept beside the photos.
+    const prints = await database()
+      .select({ key: printFile.key })
+      .from(printFile)
+      .where(like(printFile.key, `${folder}%`));
+    for (const { key } of prints) files.delete(key);
     stray.push(...[...files.values()].flat());
   }
   const named = (texts: string[]) => texts.slice(0, most).map((text) => ({ text, item: null }));

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray } from 'drizzle-orm';
+import { asc, eq, inArray } from 'drizzle-orm';
 import type { Visible } from '../../../core/artwork';
 import { NettingError } from '../../../core/errors';
 import type { Item } from '../../../core/item';
@@ -19,14 +19,14 @@ export async function loadItems(db: Executor, ids: number[]): Promise<Item[]> {
       width: photoFile.width,
       height: photoFile.height,
       visible: photoFile.visible,
-      artwork: artwork.itemId,
+      artwork: artwork.hash,
       fileName: artwork.name,
     })
     // From the items, however few files there are: the other way round every photo of the shop would be read.
     .from(itemPhoto, { forceIndex: 'photo_item' })
     .innerJoin(photoFile, eq(photoFile.hash, itemPhoto.hash))
     // The picture of artwork is that on its own item alone; anywhere else it is a photo.
-    .leftJoin(artwork, and(eq(artwork.itemId, itemPhoto.itemId), eq(artwork.hash, itemPhoto.hash)))
+    .leftJoin(artwork, eq(artwork.itemId, itemPhoto.itemId))
     .where(inArray(itemPhoto.itemId, ids))
     .orderBy(asc(itemPhoto.itemId), asc(itemPhoto.position), asc(itemPhoto.id));
   const byItem = groupByItem(photos);
@@ -54,7 +54,7 @@ type PhotoRow = {
   height: number;
   flaw: string | null;
   visible: Visible | null;
-  artwork: number | null;
+  artwork: string | null;
   fileName: string | null;
 };
 
@@ -75,7 +75,7 @@ function toItem(row: ItemRow, photos: PhotoRow[]): Item {
       width,
       height,
       ...(flaw ? { flaw } : {}),
-      ...(visible && of !== null ? { visible, ...(fileName ? { fileName } : {}) } : {}),
+      ...(visible && of === hash ? { visible, ...(fileName ? { fileName } : {}) } : {}),
     })),
   };
 }
