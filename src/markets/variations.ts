@@ -27,7 +27,7 @@ function pictures(photos: Record<string, string>, content: Content, photoIds: re
   const hashes = references.map((one) => readPhotoReference(one).hash);
   return Object.fromEntries(
     Object.entries(photos).flatMap(([value, hash]) => {
-      // A print file is one of several that are made of the same picture.
+      // A printable is one of several that are made of the same picture.
       const place = references.indexOf(hash);
       const id = photoIds[place === -1 ? hashes.indexOf(hash) : place];
       return id === undefined ? [] : [[value, id]];

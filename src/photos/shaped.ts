@@ -44,7 +44,7 @@ export async function fillTo(picture: Buffer, [wide, high]: [number, number]): P
     .toBuffer();
 }
 
-/** What is uploaded for a photo's reference: the picture in the needed shape; artwork in its full size, or as a print file. */
+/** What is uploaded for a photo's reference: the picture in the needed shape; artwork in its full size, or as a printable. */
 export async function photoFor(reference: string, rules: MarketRules['photos']): Promise<Buffer> {
   const { hash, shape, print } = readPhotoReference(reference);
   if (print !== null) return readPrint(reference);

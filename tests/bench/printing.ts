@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { areaSchema, type Picture, placingSchema, printPlan } from '../../src/core/artwork';
-import { printFile } from '../../src/photos/print-file';
+import { makePrintable } from '../../src/photos/printable';
 import { type Figure, median, ratioFigure, time } from './measure';
 
 const [width, height] = [4_500, 5_400];
@@ -58,7 +58,7 @@ export async function printing(count: number): Promise<Figure[]> {
   try {
     for (let from = 0; from < count; from += portion) {
       isOurs = true;
-      ours.push(await time(() => each((bytes, area) => printFile(bytes, printPlan(area, whole, placing, null)), from)));
+      ours.push(await time(() => each((bytes, area) => makePrintable(bytes, printPlan(area, whole, placing, null)), from)));
       isOurs = false;
       raw.push(await time(() => each(plain, from)));
     }

@@ -125,7 +125,7 @@ export function printVariations(
   };
 }
 
-/** How a listing names the print file of an item's artwork on a product; null where it has none. */
+/** How a listing names the printable of an item's artwork on a product; null where it has none. */
 export function printReference(item: Pick<Item, 'photos'>, print: Print, background: string | null): string | null {
   const art = artworkOf(item);
   return art ? printPhotoReference(art.hash, planWord(printPlan(print.area, art, print.placing, background))) : null;

@@ -4,14 +4,14 @@ import { placeOn } from './place';
 type Sides = { width: number; height: number };
 type Box = Sides & { x: number; y: number };
 
-/** No print file has more pixels than this, whatever measure is asked for. */
+/** No printable has more pixels than this, whatever measure is asked for. */
 const mostPixels = 120_000_000;
 
 /** Where no colour is printed under a picture. */
 export const noBackground = '-';
 
 /**
- * How a print file is made of a picture, in pixels: what is cut out of it, how large the file is, where that lies in it
+ * How a printable is made of a picture, in pixels: what is cut out of it, how large the file is, where that lies in it
  * (before it is turned about its middle), by how many degrees it is turned, what is printed under it, in which colour
  * profile and at how many dots an inch. The same plan gives the same file.
  */
@@ -52,7 +52,7 @@ export function readPlan(word: string): PrintPlan | null {
 }
 
 /**
- * The print file of a picture on an area, bleed included. Pixels are never invented: a picture that is too small for the
+ * The printable of a picture on an area, bleed included. Pixels are never invented: a picture that is too small for the
  * area's own measure makes a smaller file of the same shape.
  */
 export function printPlan(area: Area, picture: Picture, placing: Placing, background: string | null): PrintPlan {

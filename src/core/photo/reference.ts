@@ -3,14 +3,14 @@ type Sides = { width: number; height: number };
 /**
  * A photo as a listing names it: its hash, and the shape it has to be brought to, as in `<hash>~1x1`. What is chosen for an
  * account may be a picture that was made of one of the item's for it alone, as in `<hash>@1600x1200:<the item's>`. A
- * print file of artwork is named by how it is made, as in `<hash>!<plan>`.
+ * printable of artwork is named by how it is made, as in `<hash>!<plan>`.
  */
 export type PhotoReference = {
   hash: string;
   shape: [width: number, height: number] | null;
   /** Its sides, and the item's photo that it stands for. */
   made: (Sides & { of: string }) | null;
-  /** The plan, in words, by which a print file is made of it. */
+  /** The plan, in words, by which a printable is made of it. */
   print: string | null;
 };
 
@@ -45,7 +45,7 @@ const ratioWord = (ratio: number) => (ratio === 1 ? '1x1' : `${Math.round(ratio 
 export const photoReference = (hash: string, ratio: number | null): string =>
   ratio === null ? hash : `${hash}~${ratioWord(ratio)}`;
 
-/** A print file that is made of a picture of artwork by a plan. */
+/** A printable that is made of a picture of artwork by a plan. */
 export const printPhotoReference = (hash: string, plan: string): string => `${hash}!${plan}`;
 
 /** A picture that was made of an item's photo for one account alone, as it is chosen there. */

@@ -62,7 +62,7 @@ export const extraRuleSchema = z.object({
   suggested: z.number().optional(),
   /** Money: it may be bought at this amount as well. */
   sells: z.boolean().optional(),
-  /** What it is where print files are made in the marketplace's own measure. */
+  /** What it is where printables are made in the marketplace's own measure. */
   printed: z.union([z.string(), z.number()]).optional(),
   /** Comes and goes with another own field: a sale price with its dates. */
   goesWith: z.array(z.string()).optional(),

@@ -24,8 +24,8 @@ export const artwork = mysqlTable('artwork', {
   at: moment('at').notNull(),
 });
 
-/** Print files that were made beforehand, by the hash of how they are made. */
-export const printFile = mysqlTable('print_file', {
+/** Printables that were made beforehand, by the hash of how they are made. */
+export const printable = mysqlTable('printable', {
   key: varchar('file_key', { length: 64 }).primaryKey(),
   bytes: int('bytes').notNull(),
   at: moment('at').notNull(),

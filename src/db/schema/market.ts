@@ -241,7 +241,7 @@ export const remotePhoto = mysqlTable(
   'remote_photo',
   {
     accountId: reference('account_id').notNull(),
-    /** A photo's reference: its hash, and the shape it was brought to, or how a print file is made of it. */
+    /** A photo's reference: its hash, and the shape it was brought to, or how a printable is made of it. */
     hash: varchar('hash', { length: 220 }).notNull(),
     remoteId: varchar('remote_id', { length: 80 }).notNull(),
     at: moment('at').notNull(),

@@ -11,7 +11,7 @@ export function toWire(content: Content, photoIds: string[]): Record<string, unk
     theme: text(content, 'category'),
     details: attributes(content),
     artwork: photoIds[0] ?? null,
-    // Print files of several products; each combination says which is its own.
+    // Printables of several products; each combination says which is its own.
     prints: photoIds.length > 1 || content.variations ? photoIds : null,
     pieces: variationsToWire(content, photoIds),
     tags: list(content, 'tags'),

@@ -16,7 +16,7 @@ export const printOfQuery = z
   .strict();
 
 /**
- * The print file of artwork on a product, in the measure of its template.
+ * The printable of artwork on a product, in the measure of its template.
  * @throws NettingError where it is not offered there
  */
 export async function printOf(

@@ -6,7 +6,7 @@ import type { Item } from '../../core/item';
 import { chooseTemplate, printTemplates } from '../../core/listing';
 import { database, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { artwork, item, printFile, type TaskRow, task as taskTable } from '../../db/schema';
+import { artwork, item, printable, type TaskRow, task as taskTable } from '../../db/schema';
 import { makePrint, printKey } from '../../photos/print-store';
 import type { Actor } from '../access/actor';
 import { type LoadedAccount, loadAccounts } from '../records/accounts/load-accounts';
@@ -16,7 +16,7 @@ import { startTask } from '../records/tasks/start-task';
 
 export const begunPrintsSchema = z.object({ taskId: z.number(), artworks: z.number() });
 
-/** Every print file that is needed of an item's artwork, on all accounts with product templates. */
+/** Every printable that is needed of an item's artwork, on all accounts with product templates. */
 function referencesOf(one: Item, accounts: readonly LoadedAccount[]): string[] {
   const all = accounts.flatMap((account) => {
     const print = chooseTemplate(printTemplates(account.templates), one, account.today)?.print;
@@ -28,7 +28,7 @@ function referencesOf(one: Item, accounts: readonly LoadedAccount[]): string[] {
   return [...new Set(all)];
 }
 
-/** Begins to make the print files of all artwork, so that sending has them at hand. */
+/** Begins to make the printables of all artwork, so that sending has them at hand. */
 export async function beginPrints(actor: Actor): Promise<z.infer<typeof begunPrintsSchema>> {
   return transaction(async (tx) => {
     const [count] = rowsOf<{ count: number }>(
@@ -38,7 +38,7 @@ export async function beginPrints(actor: Actor): Promise<z.infer<typeof begunPri
     );
     const total = Number(count?.count ?? 0);
     if (total === 0) throw new NettingError('invalid', 'There is no artwork yet', { fix: 'Bring pictures in first' });
-    const { id } = await startTask(tx, actor, { kind: 'prints', title: 'Making print files', input: {}, total });
+    const { id } = await startTask(tx, actor, { kind: 'prints', title: 'Making printables', input: {}, total });
     return { taskId: id, artworks: total };
   });
 }
@@ -59,7 +59,7 @@ const wordsOf = ({ made, there, failed }: PrintsResult): string =>
     .join('; ')
     .slice(0, 500);
 
-/** Makes the print files of the next pictures; one that cannot be read is told and passed over. */
+/** Makes the printables of the next pictures; one that cannot be read is told and passed over. */
 export async function printsStep(task: TaskRow, holder: string): Promise<TaskRow> {
   const db = database();
   const { after } = (task.cursor ?? { after: 0 }) as { after: number }; // written below
@@ -79,7 +79,7 @@ export async function printsStep(task: TaskRow, holder: string): Promise<TaskRow
   const open = items.flatMap((one) =>
     referencesOf(one, accounts).map((reference) => ({ reference, title: one.title })),
   );
-  const kept: (typeof printFile.$inferInsert)[] = [];
+  const kept: (typeof printable.$inferInsert)[] = [];
   const failed = [...result.failed];
   let there = 0;
   const work = async () => {
@@ -96,7 +96,7 @@ export async function printsStep(task: TaskRow, holder: string): Promise<TaskRow
   };
   await Promise.all(Array.from({ length: sideBySide }, work));
   return transaction(async (tx) => {
-    if (kept.length) await tx.insert(printFile).ignore().values(kept);
+    if (kept.length) await tx.insert(printable).ignore().values(kept);
     const now = { made: result.made + kept.length, there: result.there + there, failed };
     const isDone = rows.length < atOnce;
     if (isDone)

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { like } from 'drizzle-orm';
 import { config } from '../../config';
 import { database } from '../../db/client';
-import { photoFile, printFile } from '../../db/schema';
+import { photoFile, printable } from '../../db/schema';
 import type { Finding } from './checks';
 
 const most = 200;
@@ -34,9 +34,9 @@ export async function photoFiles(): Promise<{ missing: Finding[]; stray: Finding
     for (const { hash } of rows) if (!files.delete(hash)) missing.push(hash);
     // What was made beforehand for printers is kept beside the photos.
     const prints = await database()
-      .select({ key: printFile.key })
-      .from(printFile)
-      .where(like(printFile.key, `${folder}%`));
+      .select({ key: printable.key })
+      .from(printable)
+      .where(like(printable.key, `${folder}%`));
     for (const { key } of prints) files.delete(key);
     stray.push(...[...files.values()].flat());
   }

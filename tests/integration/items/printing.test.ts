@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import { closeDatabase, database } from '../../../src/db/client';
-import { listing, printFile } from '../../../src/db/schema';
+import { listing, printable } from '../../../src/db/schema';
 import { printKey } from '../../../src/photos/print-store';
 import type { ArtworkEarning } from '../../../src/services/artwork/find-earnings';
 import type { SightsOfArtwork } from '../../../src/services/artwork/find-sights';
@@ -33,7 +33,7 @@ const fileOf = (product: string) =>
     headers: { authorization: `Bearer ${stack.token}` },
   });
 
-test('print files are made in a task, once; the same to the byte when they are made anew', async () => {
+test('printables are made in a task, once; the same to the byte when they are made anew', async () => {
   const first = Buffer.from(await (await fileOf('Mug')).arrayBuffer());
   const run = async (): Promise<string> => {
     const { taskId } = (await call<{ taskId: number }>('POST', '/artworks/prints', {})).body;
@@ -50,16 +50,16 @@ test('print files are made in a task, once; the same to the byte when they are m
   expect((await fileOf('Flag')).status).toBe(404);
 }, 300_000);
 
-test('print files of a month ago go; what is needed is made anew', async () => {
-  const before = await database().select().from(printFile);
+test('printables of a month ago go; what is needed is made anew', async () => {
+  const before = await database().select().from(printable);
   expect(before.length).toBeGreaterThan(0);
   const [one] = before;
   await database()
-    .update(printFile)
+    .update(printable)
     .set({ at: new Date(Date.now() - 31 * 86_400_000) })
-    .where(eq(printFile.key, one?.key ?? ''));
+    .where(eq(printable.key, one?.key ?? ''));
   await forgetPrints(new Date(), () => false);
-  expect(await database().select().from(printFile)).toHaveLength(before.length - 1);
+  expect(await database().select().from(printable)).toHaveLength(before.length - 1);
   expect((await fileOf('Mug')).status).toBe(200);
   expect(printKey('a')).not.toBe(printKey('b'));
 });

@@ -46,7 +46,7 @@ const previewOn = async (id: number, account: number): Promise<AccountPreview> =
   return found;
 };
 
-test('a template makes artwork combinations of products and grounds, sent with a print file in each measure', async () => {
+test('a template makes artwork combinations of products and grounds, sent with a printable in each measure', async () => {
   const wallfolk = await accountOf('Wallfolk');
   const whom = audience();
   await templated(whom, [wallfolk], {

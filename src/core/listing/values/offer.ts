@@ -57,7 +57,7 @@ export function photos(draft: Draft): Part {
   }
   if (rule.kind === 'artwork' && draft.prints?.prints.length) {
     const files = [...new Set(draft.prints.files.values())];
-    return { value: files, origin: 'template', length: files.length, max: files.length, how: 'print files' };
+    return { value: files, origin: 'template', length: files.length, max: files.length, how: 'printables' };
   }
   const large =
     rule.kind === 'artwork' ? all.filter((one) => Math.max(one.width, one.height) >= rule.minLongestSide) : all;

@@ -19,7 +19,7 @@ import { chooseTemplate, printTemplates } from '../template/template';
 export type PrintsHere = {
   template: { id: number; name: string; tiedWith: string[] } | null;
   prints: Print[];
-  /** Product → the print file, as a listing names it. */
+  /** Product → the printable, as a listing names it. */
   files: Map<string, string>;
   axes: Axis[];
   variations: Variation[];

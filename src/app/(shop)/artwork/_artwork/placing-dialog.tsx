@@ -18,7 +18,7 @@ type Props = {
   /** Where it stands now, and whether a person has placed it. */
   placing: Placing;
   isByHand: boolean;
-  /** Accounts for which a print file is made of it, as it is kept. */
+  /** Accounts for which a printable is made of it, as it is kept. */
   files?: readonly { id: number; name: string }[];
   close: () => void;
 };
@@ -97,7 +97,7 @@ export function PlacingDialog({
                 className="link"
                 href={`/api/v1/artworks/${itemId}/print?account=${one.id}&product=${encodeURIComponent(product)}`}
               >
-                Print file for {one.name}
+                Printable for {one.name}
               </a>
             </p>
           ))}

@@ -101,7 +101,7 @@ export function Gallery() {
   const prints = useCommand(
     async () => {
       const { artworks } = await api('POST /artworks/prints', {});
-      return `The print files of ${counted(artworks, 'picture')} are being made`;
+      return `The printables of ${counted(artworks, 'picture')} are being made`;
     },
     { touches: [['tasks']], tells: true },
   );
@@ -126,7 +126,7 @@ export function Gallery() {
               disabled={prints.busy}
               onClick={() => void prints.run()}
             >
-              Make the print files
+              Make the printables
             </button>
             <button
               type="button"

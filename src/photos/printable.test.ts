@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import type { PrintPlan } from '../core/artwork/print-plan';
-import { printFile } from './print-file';
+import { makePrintable } from './printable';
 
 const drawing = sharp(
   Buffer.from(
@@ -29,7 +29,7 @@ const pixelsOf = async (bytes: Buffer) => {
 };
 
 test('it lies where the plan says, on nothing, in the measure of the file', async () => {
-  const bytes = await printFile(await drawing, plan());
+  const bytes = await makePrintable(await drawing, plan());
   const { width, height, at } = await pixelsOf(bytes);
   expect([width, height]).toEqual([300, 400]);
   expect(at(10, 10)).toEqual([0, 0, 0, 0]);
@@ -46,19 +46,19 @@ test.each([
   ['partly outside', plan({ at: { x: -80, y: 320, width: 200, height: 200 } })],
   ['in other colours', plan({ profile: 'p3' })],
 ])('%s: the same input gives the same file', async (_how, one) => {
-  const [first, second] = [await printFile(await drawing, one), await printFile(await drawing, one)];
+  const [first, second] = [await makePrintable(await drawing, one), await makePrintable(await drawing, one)];
   expect(first.equals(second)).toBe(true);
   expect(await sharp(first).metadata()).toMatchObject(one.canvas);
 });
 
 test('what lies outside is cut off; what lies wholly outside leaves an empty file', async () => {
   const half = await pixelsOf(
-    await printFile(await drawing, plan({ at: { x: -100, y: 100, width: 200, height: 200 } })),
+    await makePrintable(await drawing, plan({ at: { x: -100, y: 100, width: 200, height: 200 } })),
   );
   expect(half.at(5, 200)).toEqual([176, 58, 98, 255]);
   expect(half.at(120, 200)[3]).toBe(0);
   const gone = await pixelsOf(
-    await printFile(await drawing, plan({ at: { x: 900, y: 900, width: 200, height: 200 } })),
+    await makePrintable(await drawing, plan({ at: { x: 900, y: 900, width: 200, height: 200 } })),
   );
   expect([gone.width, gone.height, gone.at(150, 200)[3]]).toEqual([300, 400, 0]);
 });
@@ -69,13 +69,13 @@ test('turned by a right angle it turns about its middle', async () => {
     at: { x: 50, y: 150, width: 200, height: 100 },
     degrees: 90,
   });
-  const { at } = await pixelsOf(await printFile(await drawing, wide));
+  const { at } = await pixelsOf(await makePrintable(await drawing, wide));
   expect(at(150, 110)[3]).toBe(255);
   expect(at(80, 200)[3]).toBe(0);
 });
 
 test('a colour under it makes a JPEG without transparency', async () => {
-  const bytes = await printFile(await drawing, plan({ background: '#efe6d2' }));
+  const bytes = await makePrintable(await drawing, plan({ background: '#efe6d2' }));
   expect(await sharp(bytes).metadata()).toMatchObject({ format: 'jpeg', channels: 3 });
   const [r = 0, g = 0, b = 0] = (await pixelsOf(bytes)).at(10, 10);
   expect(Math.abs(r - 0xef) + Math.abs(g - 0xe6) + Math.abs(b - 0xd2)).toBeLessThan(12);
@@ -91,7 +91,7 @@ test('a picture that is stored lying is cut as it is seen upright', async () => 
     .jpeg({ quality: 100, chromaSubsampling: '4:4:4' })
     .toBuffer();
   const { at } = await pixelsOf(
-    await printFile(
+    await makePrintable(
       lying,
       plan({
         cut: { x: 0, y: 0, width: 300, height: 180 },

@@ -48,12 +48,12 @@ async function laidOn(original: Buffer, plan: PrintPlan): Promise<Sharp> {
 }
 
 /**
- * The print file of a picture: as the plan says, in its measure and colour profile; a PNG with transparency, or a JPEG where
+ * The printable of a picture: as the plan says, in its measure and colour profile; a PNG with transparency, or a JPEG where
  * something is printed under it. The same picture and plan give the same bytes.
  * @param original an upright or turned picture of at most 120 megapixels
  * @throws when it cannot be read
  */
-export async function printFile(original: Buffer, plan: PrintPlan): Promise<Buffer> {
+export async function makePrintable(original: Buffer, plan: PrintPlan): Promise<Buffer> {
   const { canvas, at, background, profile, dots } = plan;
   const laid = isWithin(plan)
     ? cutOut(original, plan).extend({
