@@ -17,6 +17,12 @@ export async function rasterOf(bytes: Buffer): Promise<Raster> {
   return { pixels: data, width: info.width, height: info.height };
 }
 
+/** The same copy as a file, for what looks at files. */
+export const rasterPicture = ({ pixels, width, height }: Raster): Promise<Buffer> =>
+  sharp(pixels, { raw: { width, height, channels: 4 } })
+    .png({ compressionLevel: 1 })
+    .toBuffer();
+
 /** Longest side of the picture that is made of a drawing of lines, which has no pixels of its own. */
 const drawnSide = 6_000;
 const usualDensity = 72;

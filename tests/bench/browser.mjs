@@ -2,6 +2,7 @@ import { chromium } from '@playwright/test';
 import { dropping } from './dropping.mjs';
 import { ofGallery } from './gallery.mjs';
 import { ofLots } from './lots.mjs';
+import { scrolling } from './scrolling.mjs';
 
 /** Who may come in to the demo shop. */
 const owner = { email: 'owner@grainhouse.example', password: 'harbour-light-35' };
@@ -67,22 +68,6 @@ const keyToPaint = (page, word) =>
     word,
   );
 
-/** The longest task while the wheel turns over a thousand rows. */
-async function scrolling(page) {
-  await page.evaluate(() => {
-    window.longest = 0;
-    new PerformanceObserver((list) => {
-      for (const one of list.getEntries()) window.longest = Math.max(window.longest, one.duration);
-    }).observe({ entryTypes: ['longtask'] });
-  });
-  await page.mouse.move(640, 400);
-  for (let turn = 0; turn < 60; turn++) {
-    await page.mouse.wheel(0, 600);
-    await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
-  }
-  return page.evaluate(() => window.longest);
-}
-
 /** The largest paint of the inventory, opened anew. */
 async function largestPaint(context, base) {
   const page = await context.newPage();
@@ -126,7 +111,7 @@ export async function inBrowser({ settings, size, only }) {
     for (let round = 0; round < rounds; round++) {
       await page.goto(`${base}/`);
       await page.getByRole('grid', { name: 'Inventory' }).waitFor();
-      scrolls.push(await scrolling(page));
+      scrolls.push(await scrolling(page, 600));
       await page.goto(`${base}/`);
       await page.getByRole('grid', { name: 'Inventory' }).waitFor();
       for (const word of words) keys.push(await keyToPaint(page, word));

@@ -58,7 +58,9 @@ export async function printing(count: number): Promise<Figure[]> {
   try {
     for (let from = 0; from < count; from += portion) {
       isOurs = true;
-      ours.push(await time(() => each((bytes, area) => makePrintable(bytes, printPlan(area, whole, placing, null)), from)));
+      ours.push(
+        await time(() => each((bytes, area) => makePrintable(bytes, printPlan(area, whole, placing, null)), from)),
+      );
       isOurs = false;
       raw.push(await time(() => each(plain, from)));
     }

@@ -9,15 +9,27 @@ export const groundsAttribute = 'Reads well on';
 /** A colour on which something is printed, under the name that buyers read. */
 export type Ground = { name: string; colour: Rgb };
 
+const found = new WeakMap<CompiledRules, Ground[]>();
+
+/** The grounds that a marketplace publishes; looked for once, however many listings ask. */
+function groundsOf(compiled: CompiledRules): Ground[] {
+  const known = found.get(compiled);
+  if (known) return known;
+  const grounds = compiled.rules.extras.flatMap(({ values }) =>
+    (values ?? []).flatMap(({ label, colour }): Ground[] => {
+      const read = colour === undefined ? null : readColour(colour);
+      return read ? [{ name: label, colour: read }] : [];
+    }),
+  );
+  found.set(compiled, grounds);
+  return grounds;
+}
+
 /** Every ground that is offered anywhere, once each, in the order in which it is met. */
 export function groundsOffered(all: readonly CompiledRules[]): Ground[] {
   const grounds = new Map<string, Ground>();
-  for (const { rules } of all)
-    for (const { values } of rules.extras)
-      for (const { label, colour } of values ?? []) {
-        const read = colour === undefined ? null : readColour(colour);
-        if (read && !grounds.has(label.toLowerCase())) grounds.set(label.toLowerCase(), { name: label, colour: read });
-      }
+  for (const one of all.flatMap(groundsOf))
+    if (!grounds.has(one.name.toLowerCase())) grounds.set(one.name.toLowerCase(), one);
   return [...grounds.values()];
 }
 

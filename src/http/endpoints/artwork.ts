@@ -6,14 +6,15 @@ import { artworksSchema, findArtworks, findArtworksSchema } from '../../services
 import { artworkEarningsQuery, artworkEarningsSchema, findArtworkEarnings } from '../../services/artwork/find-earnings';
 import { artworkOffersSchema, findArtworkOffers } from '../../services/artwork/find-offers';
 import { findSights, findSightsSchema, sightsSchema } from '../../services/artwork/find-sights';
-import { hearSidecar, takeDetails, takeDetailsSchema } from '../../services/artwork/hear-details';
+import { hearSidecar } from '../../services/artwork/hear-sidecar';
 import { printOf, printOfQuery } from '../../services/artwork/print-of';
 import { beginPrints, begunPrintsSchema } from '../../services/artwork/prints-step';
 import { receiveArtwork, receivedArtworkSchema } from '../../services/artwork/receive-artwork';
 import { setGrounds, setGroundsSchema } from '../../services/artwork/set-grounds';
 import { setLooks, setLooksSchema } from '../../services/artwork/set-looks';
 import { setPlacing, setPlacingSchema } from '../../services/artwork/set-placing';
-import { settleTwin, settleTwinSchema } from '../../services/artwork/take-larger';
+import { settleTwin, settleTwinSchema } from '../../services/artwork/settle-twin';
+import { takeDetails, takeDetailsSchema } from '../../services/artwork/take-details';
 import { endpoint, streamed } from '../endpoint';
 import { fileResponse } from '../file-response';
 import { readLimited } from '../read-limited';

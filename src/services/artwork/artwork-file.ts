@@ -1,24 +1,11 @@
 import { eq } from 'drizzle-orm';
-import { type ArtworkDetails, audienceAttribute, groundsAttribute, readGrounds } from '../../core/artwork';
 import { NettingError } from '../../core/errors';
-import type { Item } from '../../core/item';
-import { toPlainText } from '../../core/listing';
 import { database } from '../../db/client';
 import { artwork } from '../../db/schema';
 import { sidecar, withDetails } from '../../files/xmp';
 import { photoStore } from '../../photos/store';
 import { loadItem } from '../records/items/load-items';
-
-type Described = Pick<Item, 'title' | 'description' | 'keywords' | 'attributes'>;
-
-/** What an item says of its picture, as it travels in the file. */
-export const detailsOf = ({ title, description, keywords, attributes }: Described): ArtworkDetails => ({
-  title,
-  description: toPlainText(description).trim(),
-  tags: keywords,
-  audience: attributes[audienceAttribute] ?? '',
-  grounds: readGrounds(attributes[groundsAttribute] ?? ''),
-});
+import { detailsOf } from './item-details';
 
 /**
  * The picture as it came, with what the item says of it now; or that alone, as a file beside it.

@@ -13,7 +13,7 @@ import { database } from '../../db/client';
 import { artwork, item } from '../../db/schema';
 import { loadItems } from '../records/items/load-items';
 import { allGrounds } from './all-grounds';
-import { detailsOf } from './artwork-file';
+import { detailsOf } from './item-details';
 import { lookAtOlder } from './look-at-artwork';
 
 export const findArtworksSchema = z

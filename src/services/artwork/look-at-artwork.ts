@@ -5,7 +5,7 @@ import { type PhotoPrint, printsApart } from '../../core/match';
 import { database, type Executor } from '../../db/client';
 import { artwork, item, photoFile } from '../../db/schema';
 import { photoPrint } from '../../photos/print';
-import { rasterOf } from '../../photos/raster';
+import { rasterOf, rasterPicture } from '../../photos/raster';
 import { photoStore } from '../../photos/store';
 
 /** Transparent parts are seen as this, so that white on nothing is told from black on nothing. */
@@ -15,7 +15,9 @@ export type SeenArtwork = { tones: Tones; visible: Visible | null; print: PhotoP
 
 /** What a picture of artwork looks like: how bright, what of it is visible, and by what it is known again. */
 export async function lookAtArtwork(bytes: Buffer): Promise<SeenArtwork> {
-  const [raster, print] = [await rasterOf(bytes), await photoPrint(bytes, under)];
+  // Read once: a picture of a hundred megapixels is not opened again for its print.
+  const raster = await rasterOf(bytes);
+  const print = await photoPrint(await rasterPicture(raster), under);
   const pixels = createHash('sha256').update(`${raster.width}x${raster.height}`).update(raster.pixels).digest('hex');
   return { tones: tonesOf(raster), visible: visibleOf(raster), print, pixels };
 }

@@ -1,16 +1,8 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import {
-  type ArtworkDetails,
-  audienceAttribute,
-  groundsAttribute,
-  readsOn,
-  scoreGround,
-  writeGrounds,
-} from '../../core/artwork';
+import { type ArtworkDetails, audienceAttribute, groundsAttribute, readsOn, scoreGround } from '../../core/artwork';
 import { NettingError } from '../../core/errors';
 import type { ItemPatch } from '../../core/item';
-import { toRichText } from '../../core/listing/fit/rich-text';
 import { database, isDuplicate, transaction } from '../../db/client';
 import { artwork, item, photoFile } from '../../db/schema';
 import { isSvg, safeSvg, svgPacket } from '../../files/svg';
@@ -22,6 +14,7 @@ import { allCommitted } from '../changes/commit/refusal-error';
 import { createItemWithin } from '../items/create-item';
 import { keepPhoto } from '../records/photos/keep-photo';
 import { allGrounds } from './all-grounds';
+import { heldOf, mostTags } from './item-details';
 import { lookAtArtwork, twinOf } from './look-at-artwork';
 
 export const receivedArtworkSchema = z.object({
@@ -38,7 +31,6 @@ export type ReceivedArtwork = z.infer<typeof receivedArtworkSchema>;
 /** Prints are made when they are bought: there are always enough. */
 const alwaysEnough = 99;
 const category = 'prints/artwork';
-const mostTags = 60;
 
 /** A file's name as a title: `harbour_at-night.v2.png` → `harbour at night v2`. */
 const titleOf = (name: string): string =>
@@ -47,16 +39,17 @@ const titleOf = (name: string): string =>
     .replace(/[_\-.\s]+/g, ' ')
     .trim();
 
-function fieldsOf(name: string, said: ArtworkDetails, grounds: readonly string[]): ItemPatch {
+function fieldsOf(name: string, told: ArtworkDetails, suits: readonly string[]): ItemPatch {
+  const { title, description, tags, audience, grounds } = heldOf({ ...told, grounds: [...suits] });
   return {
-    title: (said.title || titleOf(name)).slice(0, 300),
+    title: title || titleOf(name).slice(0, 300),
     category,
     condition: 'new',
-    description: toRichText(said.description),
-    keywords: [...new Set(said.tags.map((one) => one.slice(0, 60)))].slice(0, mostTags),
+    description,
+    keywords: tags,
     attributes: {
-      ...(said.audience ? { [audienceAttribute]: said.audience.slice(0, 300) } : {}),
-      ...(grounds.length ? { [groundsAttribute]: writeGrounds(grounds) } : {}),
+      ...(audience ? { [audienceAttribute]: audience } : {}),
+      ...(grounds ? { [groundsAttribute]: grounds } : {}),
     },
   };
 }

@@ -83,12 +83,14 @@ export function checkPhotos(value: ListingValue, rules: MarketRules, input: List
         master('photos', 'Add photos'),
       ),
     ];
-  if (chosen.length > max && value.origin !== 'template')
+  // What is made for it says itself how many there may be.
+  const most = value.max ?? max;
+  if (chosen.length > most)
     return [
       problem(
         'photos-many',
         'photos',
-        `${chosen.length} photos are chosen, ${max} ${max === 1 ? 'is' : 'are'} allowed`,
+        `${chosen.length} photos are chosen, ${most} ${most === 1 ? 'is' : 'are'} allowed`,
         here('photos', 'Choose fewer here'),
       ),
     ];

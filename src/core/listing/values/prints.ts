@@ -1,5 +1,6 @@
 import {
   artworkOf,
+  groundsAttribute,
   isMadeToOrder,
   offeredPrints,
   type Print,
@@ -58,9 +59,10 @@ export function printsHere({ item, account }: ListingInput): PrintsHere | null {
     issue('print-unknown', `${account.compiled.rules.name} has no product “${product}” any more`, false),
   );
   if (variations.length === 0)
-    issues.push(
-      issue('print-none', 'It reads well on none of the grounds that are offered here, or all are called off', true),
-    );
+    issues.push({
+      ...issue('print-none', 'It reads well on none of the grounds that are offered here, or all are called off', true),
+      fix: { kind: 'edit-master', field: `attributes.${groundsAttribute}`, label: 'Say on which it reads well' },
+    });
   const art = artworkOf(item);
   const files = new Map<string, string>();
   for (const one of offered.prints) {

@@ -105,28 +105,25 @@ export function PlacingStage({ area, picture, placing, place, ...view }: Props) 
           onPointerDown={begin('size')}
         />
       </g>
-      {isOn('x') ? (
+      {(['x', 'y'] as const).filter(isOn).map((axis) => (
         <line
+          key={axis}
           data-testid="guide"
-          x1={area.safeMm + placing.x * room.width}
-          x2={area.safeMm + placing.x * room.width}
-          y1={0}
-          y2={area.heightMm}
+          {...guideLine(axis, area, placing)}
           stroke="#b03a62"
           vectorEffect="non-scaling-stroke"
         />
-      ) : null}
-      {isOn('y') ? (
-        <line
-          data-testid="guide"
-          y1={area.safeMm + placing.y * room.height}
-          y2={area.safeMm + placing.y * room.height}
-          x1={0}
-          x2={area.widthMm}
-          stroke="#b03a62"
-          vectorEffect="non-scaling-stroke"
-        />
-      ) : null}
+      ))}
     </ProductView>
   );
+}
+
+/** The line on which the picture's middle stands, across the whole area. */
+function guideLine(axis: 'x' | 'y', { widthMm, heightMm, safeMm }: Area, placing: Placing) {
+  if (axis === 'x') {
+    const x = safeMm + placing.x * (widthMm - 2 * safeMm);
+    return { x1: x, x2: x, y1: 0, y2: heightMm };
+  }
+  const y = safeMm + placing.y * (heightMm - 2 * safeMm);
+  return { x1: 0, x2: widthMm, y1: y, y2: y };
 }

@@ -5,7 +5,8 @@ import { useState } from 'react';
 import { type ConditionGrade, conditionGrades } from '@/core/item/condition';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
-import { submitted, useCommand } from '@/ui/data/use-command';
+import { useCommand } from '@/ui/data/use-command';
+import { LinesForm } from './lines-form';
 
 const longest = 200;
 
@@ -46,7 +47,15 @@ export function ConditionNotes() {
       <h2 id="condition-notes" className="mb-2 font-semibold">
         Condition notes
       </h2>
-      <form className="space-y-2" onSubmit={submitted((form) => void save.run(String(form.get('sentences'))))}>
+      <LinesForm
+        label="Ready-made sentences, one a line, in the order in which they read"
+        lines={now}
+        of={grade}
+        rows={6}
+        placeholder="Spine creased"
+        button="Keep the sentences"
+        keep={save}
+      >
         <label className="block w-64">
           For the condition
           <select
@@ -64,26 +73,7 @@ export function ConditionNotes() {
             ))}
           </select>
         </label>
-        <label className="block max-w-xl">
-          Ready-made sentences, one a line, in the order in which they read
-          <textarea
-            key={`${grade}/${now}`}
-            className="textarea w-full"
-            name="sentences"
-            rows={6}
-            defaultValue={now}
-            placeholder="Spine creased"
-          />
-        </label>
-        <button type="submit" className="btn btn-sm" disabled={save.busy}>
-          Keep the sentences
-        </button>
-        {save.problem ? (
-          <p role="alert" className="text-error">
-            {save.problem}
-          </p>
-        ) : null}
-      </form>
+      </LinesForm>
     </section>
   );
 }

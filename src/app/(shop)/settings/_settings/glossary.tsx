@@ -5,7 +5,8 @@ import { useState } from 'react';
 import { type Term, termSchema } from '@/core/wording/term';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
-import { submitted, useCommand } from '@/ui/data/use-command';
+import { useCommand } from '@/ui/data/use-command';
+import { LinesForm } from './lines-form';
 
 const sign = '=';
 const lineOf = ({ from, to }: Term) => `${from} ${sign} ${to}`;
@@ -52,55 +53,38 @@ export function Glossary() {
       <h2 id="glossary" className="mb-2 font-semibold">
         Words in other languages
       </h2>
-      <form className="space-y-2" onSubmit={submitted((form) => void save.run(String(form.get('terms'))))}>
+      <LinesForm
+        label="One a line: yours = theirs"
+        lines={language ? now : null}
+        of={language}
+        rows={8}
+        placeholder="boat = Boot"
+        button="Keep the words"
+        keep={save}
+      >
         <p className="quiet max-w-xl">
           {languages.length
             ? 'Put in word for word, and nothing else, where a marketplace’s texts are in that language: proposed beside the sheet, or for many at once.'
             : 'Say on a marketplace’s page in which language its texts are; then its words stand here.'}
         </p>
         {languages.length ? (
-          <>
-            <label className="block w-64">
-              Language
-              <select
-                className="select select-sm w-full"
-                value={language}
-                onChange={(event) => setLanguage(event.target.value)}
-              >
-                <option value="">Choose one</option>
-                {languages.map((one) => (
-                  <option key={one} value={one}>
-                    {one} ({(data.glossaries[one] ?? []).length})
-                  </option>
-                ))}
-              </select>
-            </label>
-            {language ? (
-              <>
-                <label className="block max-w-xl">
-                  One a line: yours = theirs
-                  <textarea
-                    key={`${language}/${now}`}
-                    className="textarea w-full"
-                    name="terms"
-                    rows={8}
-                    defaultValue={now}
-                    placeholder="boat = Boot"
-                  />
-                </label>
-                <button type="submit" className="btn btn-sm" disabled={save.busy}>
-                  Keep the words
-                </button>
-              </>
-            ) : null}
-          </>
+          <label className="block w-64">
+            Language
+            <select
+              className="select select-sm w-full"
+              value={language}
+              onChange={(event) => setLanguage(event.target.value)}
+            >
+              <option value="">Choose one</option>
+              {languages.map((one) => (
+                <option key={one} value={one}>
+                  {one} ({(data.glossaries[one] ?? []).length})
+                </option>
+              ))}
+            </select>
+          </label>
         ) : null}
-        {save.problem ? (
-          <p role="alert" className="text-error">
-            {save.problem}
-          </p>
-        ) : null}
-      </form>
+      </LinesForm>
     </section>
   );
 }

@@ -4,7 +4,8 @@ import { useQuery } from '@tanstack/react-query';
 import { lookUpParts, lookUpSchema } from '@/core/item/look-up';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
-import { submitted, useCommand } from '@/ui/data/use-command';
+import { useCommand } from '@/ui/data/use-command';
+import { LinesForm } from './lines-form';
 
 /** One look-up a line: its name, a blank, its address. */
 function read(text: string) {
@@ -41,28 +42,15 @@ export function LookUpSettings() {
       <h2 id="look-ups" className="mb-2 font-semibold">
         Look-ups
       </h2>
-      <form className="space-y-2" onSubmit={submitted((form) => void save.run(String(form.get('lookUps'))))}>
-        <label className="block max-w-2xl">
-          One a line: a name, and an address with {lookUpParts.map((part) => `{${part}}`).join(' ')} where the item’s
-          words go
-          <textarea
-            key={now}
-            className="textarea mono w-full"
-            name="lookUps"
-            rows={4}
-            defaultValue={now}
-            placeholder="Book register https://books.example/find?isbn={barcode}"
-          />
-        </label>
-        <button type="submit" className="btn btn-sm" disabled={save.busy}>
-          Keep the look-ups
-        </button>
-        {save.problem ? (
-          <p role="alert" className="text-error">
-            {save.problem}
-          </p>
-        ) : null}
-      </form>
+      <LinesForm
+        label={`One a line: a name, and an address with ${lookUpParts.map((part) => `{${part}}`).join(' ')} where the item’s words go`}
+        lines={now}
+        rows={4}
+        placeholder="Book register https://books.example/find?isbn={barcode}"
+        button="Keep the look-ups"
+        keep={save}
+        look="mono"
+      />
     </section>
   );
 }

@@ -7,11 +7,12 @@ import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';
-import { useCommand } from '@/ui/data/use-command';
 import { ArtworkPages } from '../../_artwork/artwork-pages';
 import { PlacingDialog } from '../../_artwork/placing-dialog';
+import { GalleryActions } from './gallery-actions';
+import { SieveBar } from './sieve-bar';
 import { SightCell } from './sight-cell';
-import { isThrough, rowsIn, type Sieve, sieves, sightsIn, stepFrom } from './sights';
+import { isThrough, rowsIn, type Sieve, sightsIn, stepFrom } from './sights';
 import { useLooks } from './use-looks';
 
 const cellHeight = 178;
@@ -98,15 +99,6 @@ export function Gallery() {
     else return;
     event.preventDefault();
   };
-  const prints = useCommand(
-    async () => {
-      const { artworks } = await api('POST /artworks/prints', {});
-      return `The printables of ${counted(artworks, 'picture')} are being made`;
-    },
-    { touches: [['tasks']], tells: true },
-  );
-  const looked = everything.filter((one) => verdictOf(one) !== null).length;
-  const plain = everything.filter((one) => verdictOf(one) === null && one.isOffered && one.fault === '');
   const chosen = everything.find((one) => one.key === adjusted);
   const without = [...new Set(everything.flatMap((one) => one.artwork.without))];
   const first = pages.data?.pages[0];
@@ -114,50 +106,9 @@ export function Gallery() {
     <section aria-label="Artwork on products" className="flex flex-col lg:h-[calc(100dvh-var(--frame))]">
       <PageHead title="Artwork">
         <ArtworkPages />
-        {everything.length ? (
-          <>
-            <span className="figures text-[13px]" role="status">
-              {looked.toLocaleString('en')} of {everything.length.toLocaleString('en')} looked over
-              {open ? `, ${open.toLocaleString('en')} on the way` : ''}
-            </span>
-            <button
-              type="button"
-              className="btn btn-sm ml-auto"
-              disabled={prints.busy}
-              onClick={() => void prints.run()}
-            >
-              Make the printables
-            </button>
-            <button
-              type="button"
-              className="btn btn-sm"
-              disabled={plain.length === 0}
-              onClick={() => say(plain, 'good')}
-            >
-              Call {plain.length.toLocaleString('en')} with nothing wrong good
-            </button>
-          </>
-        ) : null}
+        {everything.length ? <GalleryActions all={everything} verdictOf={verdictOf} say={say} open={open} /> : null}
       </PageHead>
-      {everything.length ? (
-        <fieldset className="flex flex-wrap items-center gap-2 border-b border-base-300 px-4 py-1.5 text-[12px]">
-          <legend className="sr-only">Which are shown</legend>
-          {(Object.keys(sieves) as Sieve[]).map((one) => (
-            <button
-              key={one}
-              type="button"
-              aria-pressed={sieve === one}
-              className={`btn btn-xs ${sieve === one ? 'bg-base-300' : 'btn-ghost'}`}
-              onClick={() => sift(one)}
-            >
-              {sieves[one]}
-            </button>
-          ))}
-          <span className="quiet ml-auto">
-            Arrows go on, <kbd>G</kbd> good, <kbd>O</kbd> off, <kbd>A</kbd> adjust, <kbd>U</kbd> take back
-          </span>
-        </fieldset>
-      ) : null}
+      {everything.length ? <SieveBar sieve={sieve} sift={sift} /> : null}
       {without.length ? (
         <p className="border-b border-base-300 px-4 py-1.5 text-[13px]">
           For {without.join(', ')} some fit no product template, and there is no default one.{' '}
