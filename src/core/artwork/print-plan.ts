@@ -72,17 +72,20 @@ export function printPlan(area: Area, picture: Picture, placing: Placing, backgr
   const perMm = Math.min(full, cut.width / placed.width, Math.sqrt(mostPixels / whole));
   // No minus zero: equal plans are equal words.
   const px = (mm: number) => Math.round(mm * perMm) + 0;
+  // Where theirs are no squares, as many of them downwards as make the same millimetres.
+  const down = area.heightPx / area.heightMm / full;
+  const pxDown = (mm: number) => Math.round(mm * perMm * down) + 0;
   return {
     cut,
     canvas: {
       width: Math.max(1, px(area.widthMm + 2 * bleed)),
-      height: Math.max(1, Math.round(((area.heightMm + 2 * bleed) * perMm * (area.heightPx / area.heightMm)) / full)),
+      height: Math.max(1, pxDown(area.heightMm + 2 * bleed)),
     },
     at: {
       x: px(placed.x + bleed),
-      y: px(placed.y + bleed),
+      y: pxDown(placed.y + bleed),
       width: Math.max(1, px(placed.width)),
-      height: Math.max(1, px(placed.height)),
+      height: Math.max(1, pxDown(placed.height)),
     },
     degrees: Math.round(placed.degrees * 10) / 10 + 0,
     background: background ?? noBackground,

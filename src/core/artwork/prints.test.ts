@@ -69,6 +69,14 @@ test('an area of its own measure: the file is as large as is asked for, and the 
   expect(plan.dots).toBe(127);
 });
 
+test('pixels that are no squares: in millimetres it stands where it is placed', () => {
+  const area = areaSchema.parse({ widthMm: 300, heightMm: 400, widthPx: 1_500, heightPx: 1_600 });
+  const { canvas, at } = printPlan(area, picture, placingSchema.parse({ scale: 1, y: 1 }), null);
+  expect(canvas).toEqual({ width: 1_500, height: 1_600 });
+  // 300 mm wide, so 225 mm high, at the lower edge.
+  expect(at).toEqual({ x: 0, y: 1_150, width: 1_500, height: 900 });
+});
+
 test('an area of measures that nobody has makes no file that nothing can hold', () => {
   const huge = areaSchema.parse({ widthMm: 1_000, heightMm: 1_000, widthPx: 20_000, heightPx: 20_000 });
   const { canvas } = printPlan(huge, picture, placingSchema.parse({ scale: 0.01 }), null);

@@ -20,6 +20,7 @@ afterAll(async () => {
   if (template) await call('DELETE', `/templates/${template}`);
   await control('wallfolk', 'webhooks', {});
   await control('wallfolk', 'rule', { path: 'limits.artworkSide', value: 2_400 });
+  await control('wallfolk', 'rule', { path: 'lists.products.0.area.heightPx', value: 4_961 });
   await control('wallfolk', 'rule', { path: 'lists.products.0.area.heightMm', value: 420 });
   await closeDatabase();
 });
@@ -109,6 +110,7 @@ test('24 go over three of its days: eight a day, one is refused for its size and
   expect(waiting).toHaveLength(15);
   // While fifteen wait, the area that is printed on becomes another, and now it is heard.
   await control('wallfolk', 'webhooks', {});
+  await control('wallfolk', 'rule', { path: 'lists.products.0.area.heightPx', value: 5_197 });
   await control('wallfolk', 'rule', { path: 'lists.products.0.area.heightMm', value: 440 });
   await until(
     () => stateOn(day1[0] ? (ids.find((_id, at) => [...skus][at] === day1[0]?.summary.reference) ?? 0) : 0, wallfolk),
