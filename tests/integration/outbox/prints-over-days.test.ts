@@ -16,14 +16,15 @@ import {
 } from '../../support/stack';
 
 let template = 0;
-afterAll(async () => {
+afterEach(async () => {
   if (template) await call('DELETE', `/templates/${template}`);
+  template = 0;
   await control('wallfolk', 'webhooks', {});
   await control('wallfolk', 'rule', { path: 'limits.artworkSide', value: 2_400 });
   await control('wallfolk', 'rule', { path: 'lists.products.0.area.heightPx', value: 4_961 });
   await control('wallfolk', 'rule', { path: 'lists.products.0.area.heightMm', value: 420 });
-  await closeDatabase();
 });
+afterAll(closeDatabase);
 
 type Job = { state: string; message: string | null; dueAt: string };
 const jobOf = async (id: number): Promise<Job | undefined> =>

@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { compareRules, type MarketRules, marketRulesSchema, type RuleChange, rulesFor } from '../../../core/rules';
 import { database } from '../../../db/client';
 import type { AccountRow } from '../../../db/schema';
@@ -29,10 +29,11 @@ export async function refreshRules(row: AccountRow): Promise<RuleChange[]> {
     const rules = marketRulesSchema.parse(await connector.readRules(session));
     const { exceptions, lockedUntil } = await connector.readAccount(session);
     await storeRules(rules);
-    const isLocked = lockedUntil !== null && lockedUntil > new Date();
+    // They say it by their clock. Whoever hears that this is another than was known forgets the lock until it is met again.
+    const byOurs = lockedUntil && sql`date_sub(${lockedUntil}, interval ${account.clockAheadMs} * 1000 microsecond)`;
     const [{ affectedRows }] = await database()
       .update(account)
-      .set({ rulesVersion: rules.version, exceptions, ...(isLocked ? { lockedUntil } : {}) })
+      .set({ rulesVersion: rules.version, exceptions, ...(byOurs ? { lockedUntil: byOurs } : {}) })
       .where(and(eq(account.id, row.id), eq(account.rulesVersion, known?.row.rulesVersion ?? row.rulesVersion)));
     if (affectedRows === 0) continue;
     // Limits of its own may have become others without a new version of the rules.
