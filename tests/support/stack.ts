@@ -108,13 +108,20 @@ export async function control(market: string, action: string, body: unknown = {}
   return (await response.json()) as Record<string, unknown>;
 }
 
-/** The marketplaces' clocks go on by a day. */
-export const aDayLater = (): Promise<unknown> =>
-  fetch(`${stack.markets}/control/api/clock`, {
+const moveClocks = async (days: number): Promise<number> => {
+  const response = await fetch(`${stack.markets}/control/api/clock`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', ...alone },
-    body: JSON.stringify({ days: 1 }),
+    body: JSON.stringify({ days }),
   });
+  return Date.parse(((await response.json()) as { now: string }).now);
+};
+
+/** The marketplaces' clocks go on by a day. @returns what time it is there then */
+export const aDayLater = (): Promise<number> => moveClocks(1);
+
+/** What time it is at the marketplaces: some test may have moved their clocks. */
+export const theirTime = (): Promise<number> => moveClocks(0);
 
 export type MarketListing = {
   id: string;

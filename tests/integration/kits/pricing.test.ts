@@ -29,7 +29,9 @@ test('lots are priced from single sales, each says how; then all go down, and ke
   for (const lot of plain) {
     const [row] = await database().select().from(entrySales).where(eq(entrySales.entry, lot.entry));
     const prices = (row?.told.sales ?? [])
-      .filter((sale) => sale.condition === 'used' && sale.finish === lot.finish && sale.date >= day(180))
+      // Their clock may be ahead of ours, with sales of days that are to come.
+      .filter(({ condition, finish }) => condition === 'used' && finish === lot.finish)
+      .filter(({ date }) => date >= day(180) && date <= day(0))
       .map((sale) => sale.price)
       .sort((a, b) => a - b);
     expect(prices.length).toBe(lot.basis?.count);

@@ -3,7 +3,7 @@ import { allowAccess } from '../../../demo/marketplaces';
 import { connectorOf, connectors } from '../../../src/markets';
 import { jpeg } from '../../support/items';
 import { openSeller } from '../../support/sellers';
-import { control, marketListings, stack, until } from '../../support/stack';
+import { control, marketListings, stack, theirTime, until } from '../../support/stack';
 
 const names = connectors.map((one) => one.market);
 const url = (path: string) => `${stack.markets}${path}`;
@@ -49,7 +49,7 @@ describe.each(names)('%s', (market) => {
     expect(await connector.findLive(session, 'nothing of this number')).toEqual([]);
     const { orders, serverTime } = await connector.ordersSince(session, new Date(0), null);
     expect(orders).toEqual([]);
-    expect(Math.abs(serverTime.getTime() - Date.now())).toBeLessThan(5_000);
+    expect(Math.abs(serverTime.getTime() - (await theirTime()))).toBeLessThan(5_000);
   });
 
   test('takes a JPEG and nothing else for a picture', async () => {
