@@ -18,6 +18,7 @@ const services = [
   'consignments',
   'kits',
   'artwork',
+  'insights',
   'exporting',
   'importing',
   'gathering',

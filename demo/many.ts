@@ -15,7 +15,7 @@ export async function manyItems(db: Db, wanted: number, say: (text: string) => v
   let missing = wanted - (row?.count ?? 0);
   if (missing <= 0) return;
   say(`Adding ${missing} further items …`);
-  const models = sql`i.sku not like 'N%' and i.sku not like 'GH-%' and i.title <> '' and i.price is not null and i.photo_count > 0`;
+  const models = sql`i.sku not like 'N%' and i.sku not like 'GH-%' and i.sku not like 'PA-%' and i.title <> '' and i.price is not null and i.photo_count > 0`;
   const [known] = rowsOf<{ count: number; rounds: number }>(
     await db.execute(
       sql`select (select count(*) from item i where ${models}) as count, (select coalesce(max(cast(substring_index(substring(sku, 2), '-', 1) as unsigned)), 0) from item where sku regexp '^N[0-9]+-') as rounds`,

@@ -16,11 +16,12 @@ import { loadAccounts } from '../src/services/records/accounts/load-accounts';
 import { sellArtwork, setUpArtwork } from './artwork';
 import { catalogue, type DemoItem } from './catalogue';
 import { addCustomFields, addStrapToMeasure } from './custom-fields';
-import { writeHistory } from './history';
 import { inTurn } from './in-turn';
 import { setUpConsignment, setUpIntake } from './intake';
 import { manyItems } from './many';
 import { control } from './marketplaces';
+import { ageListings } from './past/age-listings';
+import { writePast } from './past/write-past';
 import { photograph } from './photos';
 import { progressLine, progressOver, timeLeft } from './progress';
 import { setUpSets } from './sets';
@@ -75,7 +76,7 @@ async function heard(count: number): Promise<void> {
   for (let tries = 0; tries < 200; tries++) {
     const [row] = rowsOf<{ count: number }>(
       await db.execute(
-        sql`select count(*) as count from sale where account_id is not null and order_id not like 'past-%'`,
+        sql`select count(*) as count from sale where account_id is not null and order_id not like 'P0%'`,
       ),
     );
     if ((row?.count ?? 0) >= count) return;
@@ -163,6 +164,7 @@ async function aDay(actor: Actor, accounts: Accounts, listed: number[]): Promise
   await outboxEmpty('Sending listings to the marketplaces');
   progressOver();
 
+  await ageListings(db);
   // Prices that were changed and not yet sent.
   await applyEdit(actor, {
     selection: { kind: 'items', ids: listed.slice(20, 31) },
@@ -294,7 +296,7 @@ if (!(await db.select({ id: item.id }).from(item).where(eq(item.sku, 'GH-0001'))
   await setUpArtwork(actor);
 }
 progressOver();
-if (!(await db.select({ id: sale.id }).from(sale).limit(1)).length) await writeHistory(db, demo);
+if (!(await db.select({ id: sale.id }).from(sale).limit(1)).length) await writePast(db, actor);
 if (!begun) await aDay(actor, accounts, ids.slice(0, listedCount));
 if (wanted > demo.length) await manyItems(db, wanted, say);
 await closeDatabase();

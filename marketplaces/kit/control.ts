@@ -174,6 +174,24 @@ export function controlRoutes(world: World, deliverer: Deliverer): Hono {
           }),
         ]);
         return done(c, { rejections: world.rejections.get(market.name) ?? [] });
+      case 'past': {
+        // Of a shop that has been there for long: what was bought, and since when things stand.
+        const orders = (Array.isArray(given.orders) ? given.orders : []) as unknown as Order[]; // the demo only
+        const since = (Array.isArray(given.listings) ? given.listings : []) as { id: string; createdAt: number }[]; // as above
+        const days = world.rules(market).renewDays;
+        const renewed = since.flatMap(({ id, createdAt }) => {
+          const one = world.listing(market.name, id);
+          if (!one) return [];
+          const passed = days ? Math.floor((world.now() - createdAt) / (days * 86_400_000)) + 1 : 0;
+          const renewsAt = days && one.renewsAt ? createdAt + passed * days * 86_400_000 : one.renewsAt;
+          return [{ ...one, createdAt, renewsAt }];
+        });
+        await Promise.all([
+          ...orders.map((one) => world.store.put(`orders/${market.name}`, one.id, one)),
+          ...renewed.map((one) => world.store.put(`listings/${market.name}`, one.id, one)),
+        ]);
+        return c.json({ orders: orders.length, listings: renewed.map(({ id, renewsAt }) => ({ id, renewsAt })) });
+      }
       case 'lock': {
         const seller = world.seller(market.name, String(given.seller));
         if (!seller) return c.json({ error: 'no such seller' }, 404);

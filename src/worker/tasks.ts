@@ -4,6 +4,7 @@ import { closeDatabase } from '../db/client';
 import { auditAndKeep } from '../services/audit/audit';
 import { followDue } from '../services/consignments/follow-shipment';
 import { tellDispatches } from '../services/consignments/tell-dispatches';
+import { keepUp } from '../services/insights/keep-up';
 import { lookUpDue } from '../services/intake/look-up-lines';
 import { printWaiting } from '../services/labels/print-waiting';
 import { planDailyRenewals } from '../services/listings/renewal/plan-daily-renewals';
@@ -21,6 +22,7 @@ const taskMs = 500;
 const dailyMs = 30_000;
 const auditMs = 600_000;
 const thinMs = 3_600_000;
+const allMs = 86_400_000;
 let stopping = false;
 
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -40,6 +42,7 @@ async function taskLoop(): Promise<void> {
 async function dailyLoop(): Promise<void> {
   let auditedAt = 0;
   let thinnedAt = 0;
+  let allReadAt = Date.now();
   while (!stopping) {
     const planned = await planDailyRenewals(new Date()).catch((error: unknown) => {
       log.error({ error: String(error) }, 'daily renewals');
@@ -53,6 +56,13 @@ async function dailyLoop(): Promise<void> {
     await tellDispatches().catch((error: unknown) => log.error({ error: String(error) }, 'dispatches'));
     // What is on its way to a warehouse: has it arrived?
     await followDue().catch((error: unknown) => log.error({ error: String(error) }, 'consignments'));
+    // What is looked back at is read along, so that nobody waits for it.
+    const isAllDue = Date.now() - allReadAt > allMs;
+    await keepUp(10_000, isAllDue)
+      .then((isWhole) => {
+        if (isWhole && isAllDue) allReadAt = Date.now();
+      })
+      .catch((error: unknown) => log.error({ error: String(error) }, 'insights'));
     await lookUpDue().catch((error: unknown) => log.error({ error: String(error) }, 'scans'));
     if (Date.now() - thinnedAt > thinMs) {
       thinnedAt = Date.now();

@@ -1,5 +1,6 @@
 export * from './against-offer';
 export * from './comparables';
+export * from './fee-kinds';
 export * from './fee-table';
 export * from './fees';
 export * from './listing-price';

@@ -3,6 +3,7 @@ export * from './auth';
 export * from './consignment';
 export * from './file';
 export * from './gather';
+export * from './insight';
 export * from './intake';
 export * from './item';
 export * from './kit';

@@ -1,5 +1,7 @@
+import { sql } from 'drizzle-orm';
 import { bigint, boolean, index, int, mysqlTable, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import type { Content } from '../../core/listing';
+import { homeAmountSql } from '../../core/measure';
 import type { OfferState } from '../../core/sync';
 import { document, id, minor, moment, reference } from './columns';
 
@@ -173,6 +175,13 @@ export const offer = mysqlTable(
   ],
 );
 
+/** What a buyer paid for a line of an order. */
+const taken = 'total - discount + buyer_postage';
+
+/** An amount of a sale in the items' currency, derived by the database with the core's rules. */
+const inHome = (name: string, amount: string) =>
+  minor(name).generatedAlwaysAs(sql.raw(homeAmountSql(amount)), { mode: 'stored' });
+
 export const sale = mysqlTable(
   'sale',
   {
@@ -189,6 +198,10 @@ export const sale = mysqlTable(
     unitPrice: minor('unit_price').notNull(),
     total: minor('total').notNull(),
     fee: minor('fee').notNull(),
+    /** What of the fee was for taking the payment, for sending or making the thing, and what its rules do not explain: the rest is commission. Null where nobody divided it. */
+    feePayment: minor('fee_payment'),
+    feeHandling: minor('fee_handling'),
+    feeOther: minor('fee_other'),
     cost: minor('cost'),
     /** What the buyer paid for postage besides, and what was taken off: in the currency of the sale. */
     buyerPostage: minor('buyer_postage').notNull().default(0),
@@ -215,8 +228,35 @@ export const sale = mysqlTable(
     rawState: varchar('raw_state', { length: 40 }),
     cancelledAt: moment('cancelled_at'),
     soldAt: moment('sold_at').notNull(),
+    /** In the items' currency, by the rate of the day; null where no rate was known: what the buyer paid, what was left of it after fees, and the parts of the fees. */
+    takenHome: inHome('taken_home', taken),
+    keptHome: inHome('kept_home', `${taken} - fee`),
+    paymentHome: inHome('payment_home', 'coalesce(fee_payment, 0)'),
+    handlingHome: inHome('handling_home', 'coalesce(fee_handling, 0)'),
+    otherHome: minor('other_home').generatedAlwaysAs(
+      sql.raw(
+        `if(fee_other is null, ${homeAmountSql(taken)} - ${homeAmountSql(`${taken} - fee`)}, ${homeAmountSql('fee_other')})`,
+      ),
+      { mode: 'stored' },
+    ),
   },
   (table) => [
+    // All that is looked back at, so that a hundred thousand sales are summed up without being opened.
+    index('sale_sums').on(
+      table.soldAt,
+      table.state,
+      table.accountId,
+      table.itemId,
+      table.quantity,
+      table.takenHome,
+      table.keptHome,
+      table.paymentHome,
+      table.handlingHome,
+      table.otherHome,
+      table.postage,
+      table.packing,
+      table.cost,
+    ),
     uniqueIndex('sale_order').on(table.accountId, table.orderId, table.line),
     index('sale_sold').on(table.soldAt, table.id),
     index('sale_item').on(table.itemId),

@@ -6,6 +6,7 @@ import { consignmentsEndpoints } from './consignments';
 import { exportingEndpoints } from './exporting';
 import { gatheringEndpoints } from './gathering';
 import { importingEndpoints } from './importing';
+import { insightsEndpoints } from './insights';
 import { intakeEndpoints } from './intake';
 import { itemsEndpoints } from './items';
 import { kitsEndpoints } from './kits';
@@ -40,6 +41,7 @@ export const endpoints = [
   ...consignmentsEndpoints,
   ...kitsEndpoints,
   ...artworkEndpoints,
+  ...insightsEndpoints,
   ...exportingEndpoints,
   ...importingEndpoints,
   ...gatheringEndpoints,

@@ -59,6 +59,21 @@ const stock: Check = {
       where i.id between ${from} and ${to} and i.axes = '[]' group by i.id, i.sku, i.quantity having i.quantity <> coalesce(sum(m.delta), 0) limit ${most}`),
 };
 
+const layers: Check = {
+  id: 'layers',
+  says: 'What one looks back at is not the sum of the movements',
+  byItem: true,
+  look: ({ from, to }) =>
+    // Only what is read to its end; artwork lies nowhere.
+    named(sql`select concat(i.sku, ': ', l.here, ' in layers, ', g.units, ' by the ledger') as text, i.id as item
+      from (select item_id, sum(delta) as units, max(id) as last from movement where item_id between ${from} and ${to} group by item_id) g
+      join item_milestone m on m.item_id = g.item_id and m.moved_up_to = g.last
+      join item i on i.id = g.item_id
+      join (select i.id, coalesce(sum(y.units), 0) as here from item i left join stock_layer y on y.item_id = i.id and y.how = 'here'
+        where i.id between ${from} and ${to} group by i.id) l on l.id = g.item_id
+      where l.here <> greatest(0, g.units) and not exists (select 1 from artwork w where w.item_id = i.id) limit ${most}`),
+};
+
 const elsewhere: Check = {
   id: 'elsewhere',
   says: 'The units of an item at a warehouse, or on the way there, are not the sum of its movements',
@@ -155,6 +170,7 @@ export const checks: readonly Check[] = [
   offers,
   leases,
   stock,
+  layers,
   elsewhere,
   dispatches,
   combinations,

@@ -1,6 +1,8 @@
 import { and, eq, sql } from 'drizzle-orm';
+import { isMadeToOrder } from '../../core/artwork';
 import { combinationWords, unitsAt } from '../../core/item';
 import { type Content, isFromWarehouse, type Narrowing, type Overrides, readNarrowing } from '../../core/listing';
+import { priorities } from '../../core/sync';
 import { database, type Executor, isDuplicate, transaction } from '../../db/client';
 import { dispatch, item, listing, previousRemoteId, sale } from '../../db/schema';
 import type { RemoteOrder } from '../../markets';
@@ -9,6 +11,8 @@ import { commitItems } from '../changes/commit/commit-items';
 import { rateTo } from '../records/accounts/latest-rates';
 import { loadAccounts } from '../records/accounts/load-accounts';
 import { holdItems } from '../records/items/hold-items';
+import { enqueueJobs, stockFields } from '../records/listings/enqueue-jobs';
+import { dividedFee } from './divided-fee';
 import { parcelCosts, sendingFee, withSent } from './parcel-costs';
 import { soldVariation } from './sold-variation';
 import { unitsChange, unitsChangeThere } from './units-change';
@@ -107,6 +111,7 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
         unitPrice: order.unitPrice,
         total: order.total,
         fee: order.fee,
+        ...dividedFee(account, order, found.sent, stock ?? unknownThing),
         buyerPostage: order.buyerPostage,
         discount: order.discount,
         personal: order.personal,
@@ -166,6 +171,14 @@ export async function recordSale(accountId: number, order: RemoteOrder): Promise
             stock: { reason: 'sold', saleId, mayGoBelowZero: true },
           },
         );
+      // What is made when it is bought does not become less, and they offer less of it now.
+      if (stock && isMadeToOrder(stock) && found.isPresent)
+        await enqueueJobs(tx, {
+          where: sql`l.id = ${found.listingId} and l.wanted = 'live'`,
+          priority: priorities.quantity,
+          runId: null,
+          only: stockFields,
+        });
       return { saleId, oversold };
     });
   } catch (error) {

@@ -57,6 +57,7 @@ export function Places({ taken, close, newItem, newFrom, help }: Props) {
     { label: 'Routines', hint: 'Kept changes, by hand or by plan', run: go('/routines') },
     { label: 'Postage', hint: 'Boxes, carriers, exchange rates', run: go('/postage') },
     { label: 'Settings', hint: 'Stock numbers, fields of your own', run: go('/settings') },
+    { label: 'Insights', hint: 'What was sold, what it left, what lies here', run: go('/insights') },
     { label: 'Sales', hint: 'Orders from everywhere', run: go('/sales') },
     { label: 'Attention', hint: 'What needs a person, by cause', run: go('/attention') },
     { label: 'Light or dark', hint: 'Change the theme', run: toggleTheme },

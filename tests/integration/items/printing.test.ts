@@ -84,6 +84,16 @@ test('what is sold is made, and does not become fewer; it is known which picture
     expect.objectContaining({ product: 'Tote bag', account: 'Wallfolk', pieces: 2, unknown: 0 }),
   ]);
   expect((await sheet(id)).item.quantity).toBe(quantity);
+  // They count down themselves: what is offered is told anew at once, not when somebody audits.
+  await until(
+    async () =>
+      database()
+        .select({ offered: listing.sentQuantity, wanted: listing.wantedQuantity })
+        .from(listing)
+        .where(and(eq(listing.itemId, id), eq(listing.accountId, wallfolk))),
+    ([one]) => one !== undefined && one.offered === one.wanted,
+    30_000,
+  );
 }, 240_000);
 
 test('a verdict and a placing are fields of the item: in its history, undone by its own way', async () => {

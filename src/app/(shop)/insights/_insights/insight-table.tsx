@@ -1,0 +1,91 @@
+'use client';
+
+import type { InsightTable as Table } from '@/core/insight/table';
+import { type Column, DataTable } from '@/ui/controls/data-table';
+import { type Row, written } from './figure';
+
+const formats = [
+  ['csv', 'CSV'],
+  ['xlsx', 'XLSX'],
+  ['json', 'JSON'],
+] as const;
+
+/** A table with how it is read, and its file; its first figure opens the items behind a row. */
+export function InsightTable({
+  table,
+  currency,
+  fileOf,
+  open,
+  instead,
+  children,
+}: {
+  table: Table;
+  currency: string;
+  fileOf: (table: string, format: string) => string;
+  open: (title: string, behind: Record<string, string>) => void;
+  /** How it is shown otherwise than as a table. */
+  instead?: React.ReactNode;
+  /** What is drawn of it. */
+  children?: React.ReactNode;
+}) {
+  const columns = table.columns.map(
+    ({ id, head, kind }, at): Column<Row> => ({
+      id,
+      head,
+      names: at === 0,
+      align: kind === 'text' ? 'left' : 'right',
+      className: at === 0 ? 'max-w-96' : '',
+      cell: (row) => {
+        const value = row.cells[at] ?? null;
+        const text = written(value, kind, currency);
+        const { behind } = row;
+        const tone = kind === 'money' && typeof value === 'number' && value < 0 && id === 'net' ? 'text-error' : '';
+        if (at === 0 && behind)
+          return (
+            <button
+              type="button"
+              className="max-w-96 truncate text-left underline decoration-dotted underline-offset-4 hover:decoration-solid"
+              title={`${text}: show the items behind it`}
+              onClick={() => open(`${table.title}: ${text}`, behind)}
+            >
+              {text}
+            </button>
+          );
+        return <span className={kind === 'text' ? '' : `figures ${tone}`}>{text}</span>;
+      },
+    }),
+  );
+  return (
+    <section aria-labelledby={`insight-${table.id}`} className="border-t border-base-300 px-4 py-3">
+      <div className="flex flex-wrap items-baseline gap-x-3">
+        <h2 id={`insight-${table.id}`} className="font-semibold">
+          {table.title}
+        </h2>
+        <span className="ml-auto flex gap-x-2 text-[13px]">
+          <span className="quiet">As a file</span>
+          {formats.map(([format, label]) => (
+            <a
+              key={format}
+              className="link"
+              aria-label={`${table.title} as ${label}`}
+              download
+              href={fileOf(table.id, format)}
+            >
+              {label}
+            </a>
+          ))}
+        </span>
+      </div>
+      {table.about ? <p className="quiet max-w-[70rem] text-[13px]">{table.about}</p> : null}
+      {children}
+      {instead ??
+        (table.rows.length ? (
+          <div className="overflow-x-auto">
+            <DataTable rows={table.rows} columns={columns} idOf={(row) => row.key} look="part" />
+          </div>
+        ) : (
+          <p className="quiet py-2">Nothing in this time.</p>
+        ))}
+    </section>
+  );
+}

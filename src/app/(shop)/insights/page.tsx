@@ -1,0 +1,7 @@
+import { Insights } from './_insights/insights';
+
+export const metadata = { title: 'Insights' };
+
+export default function InsightsPage() {
+  return <Insights />;
+}

@@ -1,0 +1,6 @@
+export * from './effect';
+export * from './layers';
+export * from './period';
+export * from './sums';
+export * from './survival';
+export * from './table';

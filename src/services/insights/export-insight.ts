@@ -1,0 +1,35 @@
+import { makeField } from '../../core/field';
+import type { InsightColumn, InsightTable } from '../../core/insight';
+import { amountToText, homeCurrency } from '../../core/measure';
+import type { Column } from '../../core/table';
+
+const said: Partial<Record<InsightColumn['kind'], string>> = {
+  money: ` (${homeCurrency})`,
+  share: ' (%)',
+  days: ' (days)',
+};
+
+/** The columns of a table of Insights as a file has them. */
+export const insightColumns = ({ columns }: InsightTable): Column[] =>
+  columns.map(({ id, head, kind }) => {
+    const label = `${head}${said[kind] ?? ''}`;
+    return {
+      id,
+      label,
+      place: { of: 'item', field: id },
+      field: kind === 'text' ? null : makeField('item', id, { label, kind: { is: 'number', least: null, most: null } }),
+      currency: homeCurrency,
+    };
+  });
+
+function inFile(value: string | number | null, kind: InsightColumn['kind']): string {
+  if (value === null || typeof value === 'string') return value ?? '';
+  if (kind === 'money') return amountToText(value, homeCurrency);
+  // Shares are ten-thousandths, written as per cent; times as many are hundredths.
+  return kind === 'share' || kind === 'times' ? (value / 100).toFixed(2) : String(value);
+}
+
+/** Its rows, as they are written into a file: plain decimals. */
+export async function* insightRows({ columns, rows }: InsightTable): AsyncGenerator<string[]> {
+  for (const { cells } of rows) yield cells.map((cell, at) => inFile(cell, columns[at]?.kind ?? 'text'));
+}

@@ -1,0 +1,124 @@
+import { sql } from 'drizzle-orm';
+import { type AtAge, type InsightTable, medianDays, soldBy, survivalOf } from '../../core/insight';
+import { formatMoney, homeCurrency } from '../../core/measure';
+import { database } from '../../db/client';
+import { rowsOf } from '../../db/rows';
+import { groupColumns, type InsightQuery, layersWhere, narrowedTo, periodOf, priceEdges } from './query';
+
+/** Fewer pieces than this say nothing about how fast a group goes. */
+const leastPieces = 10;
+/** So many groups are drawn, the largest. */
+const mostGroups = 12;
+
+const money = (amount: number) => formatMoney(amount, homeCurrency);
+/** What a group is called, where it is no word of the items. */
+export function groupName(by: InsightQuery['by'], value: string): string {
+  if (by !== 'price') return value || 'Not said';
+  const at = Number(value);
+  const [least, most] = [priceEdges[at - 1], priceEdges[at]];
+  if (least === undefined) return `Below ${money(most ?? 0)}`;
+  return most === undefined ? `${money(least)} and more` : `${money(least)} to ${money(most)}`;
+}
+
+/** How items of a group are found. */
+export function groupFilter(by: Exclude<InsightQuery['by'], 'item'>, value: string): Record<string, string> {
+  if (by === 'price') {
+    const at = Number(value);
+    const [least, most] = [priceEdges[at - 1], priceEdges[at]];
+    return {
+      ...(least === undefined ? {} : { priceMin: String(least) }),
+      ...(most === undefined ? {} : { priceMax: String(most - 1) }),
+    };
+  }
+  return { group: `${by}:${value}` };
+}
+
+/**
+ * How fast things go: for each group after how many days half of it is sold, counting what has not sold yet as far as it has
+ * stood. Of the pieces that were bought within the period.
+ */
+export async function findSpeed(query: InsightQuery): Promise<InsightTable[]> {
+  const by = query.by === 'item' ? 'category' : query.by;
+  const period = periodOf(query);
+  const rows = rowsOf<{ name: string | number; day: number; sold: number; still: number }>(
+    await database().execute(sql`select ${groupColumns[by]} as name,
+        greatest(0, datediff(coalesce(y.out_on, utc_date()), y.in_on)) as day,
+        sum(if(y.how = 'sold', y.units, 0)) as sold, sum(if(y.how = 'sold', 0, y.units)) as still
+      from stock_layer y join item i on i.id = y.item_id
+      where y.in_on between ${period.from} and ${period.to} and i.archived < 2 and ${layersWhere(query)}
+      group by name, day`),
+  );
+  const groups = new Map<string, AtAge[]>();
+  for (const { name, day, sold, still } of rows) {
+    const ages = groups.get(String(name)) ?? [];
+    ages.push({ day: Number(day), sold: Number(sold), left: Number(still) });
+    groups.set(String(name), ages);
+  }
+  const found = [...groups]
+    .map(([value, ages]) => {
+      const points = survivalOf(ages);
+      return { value, points, pieces: points[0]?.atRisk ?? 0, sold: ages.reduce((sum, one) => sum + one.sold, 0) };
+    })
+    .sort((a, b) => b.pieces - a.pieces);
+  const said = narrowedTo(query);
+  const share = (points: (typeof found)[number]['points'], day: number) => Math.round(soldBy(points, day) * 10_000);
+  return [
+    {
+      id: 'groups',
+      title: 'How fast things go',
+      about: `What has not sold yet counts, too: as standing for at least as long as it has. A group with fewer than ${leastPieces} pieces says nothing.`,
+      columns: [
+        { id: 'group', head: 'Group', kind: 'text' },
+        { id: 'pieces', head: 'Pieces', kind: 'count' },
+        { id: 'sold', head: 'Sold', kind: 'count' },
+        { id: 'median', head: 'Half sold in', kind: 'days' },
+        { id: 'by30', head: 'Sold in 30 days', kind: 'share' },
+        { id: 'by90', head: 'In 90 days', kind: 'share' },
+        { id: 'by180', head: 'In 180 days', kind: 'share' },
+      ],
+      rows: found.map(({ value, points, pieces, sold }) => {
+        const tells = pieces >= leastPieces;
+        return {
+          key: value || '-',
+          cells: [
+            groupName(by, value),
+            pieces,
+            sold,
+            tells ? medianDays(points) : null,
+            ...[30, 90, 180].map((day) => (tells ? share(points, day) : null)),
+          ],
+          behind: { ...said, ...groupFilter(by, value), of: 'bought', from: period.from, to: period.to },
+        };
+      }),
+    },
+    {
+      id: 'curve',
+      title: 'Not sold yet, by days',
+      about:
+        'Of what was bought, the share that is not sold after so many days; with 95 of 100 it lies between the bounds.',
+      columns: [
+        { id: 'group', head: 'Group', kind: 'text' },
+        { id: 'day', head: 'Day', kind: 'days' },
+        { id: 'unsold', head: 'Not sold', kind: 'share' },
+        { id: 'least', head: 'At least', kind: 'share' },
+        { id: 'most', head: 'At most', kind: 'share' },
+      ],
+      rows: found
+        .filter(({ pieces }) => pieces >= leastPieces)
+        .slice(0, mostGroups)
+        .flatMap(({ value, points }) =>
+          points.map((point) => ({
+            key: `${value} ${point.day}`,
+            cells: [
+              groupName(by, value),
+              point.day,
+              Math.round(point.unsold * 10_000),
+              Math.round(point.least * 10_000),
+              Math.round(point.most * 10_000),
+            ],
+            behind: null,
+          })),
+        ),
+    },
+  ];
+}
