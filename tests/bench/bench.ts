@@ -22,6 +22,7 @@ import { computeRow } from '../../src/services/records/listings/compute-row';
 import { runTask } from '../../src/services/tasks/run-task';
 import { filing } from './files';
 import { bringingIn } from './gathering';
+import { lookingBack } from './looking-back';
 import { type Figure, limitFigure, percentile, print, ratioFigure, sideBySide, time } from './measure';
 import { badging, storing } from './photos';
 import { pricingLots } from './pricing';
@@ -319,7 +320,7 @@ await connectAccounts(actor);
 const figures: Figure[] = [];
 for (const size of sizes) {
   say(`\nMaking an inventory of ${size} items …`);
-  await fill(actor, ['P1', 'P1t', 'P2', 'P2t', 'P4', 'P5', 'P10', 'P11w'].some(wants) ? size : 60);
+  await fill(actor, ['P1', 'P1t', 'P2', 'P2t', 'P4', 'P5', 'P10', 'P11w', 'P12'].some(wants) ? size : 60);
   if (wants('P1')) figures.push(...(await applying(actor, size)));
   if (wants('P1t')) figures.push(...(await renaming(actor, size)));
   if (wants('P2')) figures.push(...(await previewing(size)));
@@ -331,6 +332,7 @@ for (const size of sizes) {
   if (wants('P11w')) figures.push(...(await wall(size)));
 }
 if (wants('P10')) figures.push(...(await bringingIn(actor, listings, say)));
+if (wants('P12')) figures.push(...(await lookingBack(say)));
 if (wants('P13p')) figures.push(...(await pricingLots(actor, 1_000)));
 if (wants('P8')) figures.push(...(await storing(200)));
 if (wants('P14p')) figures.push(...(await printing(prints)));

@@ -131,6 +131,8 @@ test('on a phone no page moves sideways', async ({ page }) => {
     '/artwork',
     '/artwork/gallery',
     '/artwork/earnings',
+    '/insights',
+    '/insights?view=speed',
     `/kits/${await newKit({ name: 'Outfits with a name of some length, taken apart' })}`,
     `/consignments/${await newConsignment({ name: 'With a name of some length, to the warehouses' })}`,
     `/consignments/${await halfPacked('Packed, with a name of some length')}`,

@@ -856,6 +856,16 @@ const cases: Record<string, Case> = {
   'GET /artworks/offers': () => get('/artworks/offers'),
   'GET /artworks/sights': () => get('/artworks/sights?limit=5'),
   'GET /artworks/earnings': () => get('/artworks/earnings?days=30'),
+  'GET /insights': () => get('/insights?from=2026-01-01&to=2026-06-30&view=best&by=item'),
+  'GET /insights/items': () => get('/insights/items?from=2026-01-01&to=2026-06-30'),
+  'GET /insights/file': async () => {
+    const { status, type, bytes } = await download(
+      '/insights/file?from=2026-01-01&to=2026-06-30&view=stock&table=ages&format=json',
+    );
+    expect(type).toBe('application/json');
+    expect(bytes.toString('utf8')).toContain('Up to 30 days');
+    return { status, body: bytes.toString('utf8') };
+  },
   'POST /artworks/prints': () => post('/artworks/prints', {}),
   'GET /artworks/{id}/print': async () => {
     const wallfolk = await accountOf('Wallfolk');

@@ -139,9 +139,10 @@ export function Insights() {
           onChange={(event) => event.target.value && void setAsked({ ...period, to: event.target.value })}
         />
         {asked.view === 'money' ? (
-          <label className="flex items-center gap-2">
+          <span className="flex items-center gap-2">
             beside
             <select
+              aria-label="Compared with"
               className="select select-sm w-36"
               value={asked.against}
               onChange={(event) => void setAsked({ against: event.target.value as (typeof comparisons)[number] })} // the values of its options
@@ -152,12 +153,13 @@ export function Insights() {
                 </option>
               ))}
             </select>
-          </label>
+          </span>
         ) : null}
         {asked.view === 'best' || asked.view === 'speed' ? (
-          <label className="flex items-center gap-2">
+          <span className="flex items-center gap-2">
             by
             <select
+              aria-label="Grouped by"
               className="select select-sm w-32"
               value={asked.view === 'speed' && asked.by === 'item' ? 'category' : asked.by}
               onChange={(event) => void setAsked({ by: event.target.value as (typeof groupings)[number] })} // the values of its options
@@ -170,7 +172,7 @@ export function Insights() {
                   </option>
                 ))}
             </select>
-          </label>
+          </span>
         ) : null}
         <AccountSelect value={asked.soldOn} choose={(soldOn) => void setAsked({ soldOn })} all="Everywhere" />
         <NarrowedBy where={asked.where} set={(where) => void setAsked({ where })} />
