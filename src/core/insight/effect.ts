@@ -1,4 +1,4 @@
-/** Of units of one age: pieces sold, and days on which a unit lay for sale, before something was done and after it. */
+/** Of units that are alike: pieces sold, and days on which a unit lay for sale, before something was done and after it. */
 export type Exposure = { soldBefore: number; daysBefore: number; soldAfter: number; daysAfter: number };
 
 export type Effect = {
@@ -36,4 +36,39 @@ export function effectOf(bands: readonly Exposure[]): Effect | null {
   const ratio = over / under;
   const spread = Math.exp(z95 * Math.sqrt(shared / (over * under)));
   return { ratio, least: ratio / spread, most: ratio * spread };
+}
+
+/** Ages are compared within these, in days. */
+const ages = [0, 30, 90, 180, 365, Number.POSITIVE_INFINITY] as const;
+/** Only so many days after it count: what comes later has other reasons. */
+export const afterDays = 60;
+
+/** A unit's time on offer: how many days, whether it was sold then, and on which of them something was done; null for never. */
+export type OnOffer = { alike: string; units: number; days: number; isSold: boolean; doneOn: number | null };
+
+/**
+ * Pieces sold and days on offer, before and after something was done, of what is alike and of the same age. The day itself counts
+ * half, so that what is sold on its first day has been on offer.
+ */
+export function exposuresOf(offers: Iterable<OnOffer>): Exposure[] {
+  const found = new Map<string, Exposure[]>();
+  for (const { alike, units, days: whole, isSold, doneOn } of offers) {
+    let bands = found.get(alike);
+    if (!bands) {
+      bands = ages.slice(1).map(() => ({ soldBefore: 0, daysBefore: 0, soldAfter: 0, daysAfter: 0 }));
+      found.set(alike, bands);
+    }
+    const days = whole + 0.5;
+    const turn = doneOn === null ? days : Math.min(days, doneOn);
+    const end = doneOn === null ? days : Math.min(days, doneOn + afterDays);
+    bands.forEach((band, at) => {
+      const [from, to] = [ages[at] ?? 0, ages[at + 1] ?? 0];
+      band.daysBefore += units * Math.max(0, Math.min(turn, to) - from);
+      if (doneOn !== null) band.daysAfter += units * Math.max(0, Math.min(end, to) - Math.max(doneOn, from));
+      if (!isSold || days < from || days >= to) return;
+      if (doneOn === null || days < doneOn) band.soldBefore += units;
+      else if (days < doneOn + afterDays) band.soldAfter += units;
+    });
+  }
+  return [...found.values()].flat();
 }

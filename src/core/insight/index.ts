@@ -1,4 +1,6 @@
 export * from './effect';
+export * from './facts';
+export * from './groups';
 export * from './layers';
 export * from './period';
 export * from './sums';

@@ -4,13 +4,23 @@ import {
   comparedWith,
   daysIn,
   effectOf,
+  exposuresOf,
+  type Facts,
+  groupOf,
+  type ItemFact,
   type LedgerLine,
   lastDays,
+  layersIn,
   layersOf,
   leastSold,
   medianDays,
   monthsIn,
+  noSums,
+  type SaleFact,
+  type Scope,
+  salesIn,
   soldBy,
+  sumOf,
   survivalOf,
 } from '.';
 
@@ -201,6 +211,101 @@ describe('what something brought', () => {
         expect((there?.least ?? 0) * (back?.most ?? 0)).toBeCloseTo(1, 8);
       }),
     );
+  });
+});
+
+describe('time on offer', () => {
+  const [young] = exposuresOf([{ alike: 'a', units: 2, days: 10, isSold: true, doneOn: null }]);
+  test('what nothing was done to is before, with a half for the last day', () => {
+    expect(young).toEqual({ soldBefore: 2, daysBefore: 21, soldAfter: 0, daysAfter: 0 });
+  });
+
+  test('a day on which it is done divides it; what is sold much later has other reasons', () => {
+    const [first, second, third] = exposuresOf([
+      { alike: 'a', units: 1, days: 40, isSold: true, doneOn: 20 },
+      { alike: 'a', units: 1, days: 100, isSold: true, doneOn: 20 },
+    ]);
+    // Days 20 to 30 and 30 to 40.5; of the second one the sixty days after it, and its sale does not count.
+    expect(first).toEqual({ soldBefore: 0, daysBefore: 40, soldAfter: 0, daysAfter: 20 });
+    expect(second).toEqual({ soldBefore: 0, daysBefore: 0, soldAfter: 1, daysAfter: 10.5 + 50 });
+    expect(third).toEqual({ soldBefore: 0, daysBefore: 0, soldAfter: 0, daysAfter: 0 });
+  });
+
+  test('law: every unit is sold at most once, and no day counts twice', () => {
+    const offer = fc.record({
+      alike: fc.constantFrom('a', 'b'),
+      units: fc.integer({ min: 1, max: 5 }),
+      days: fc.nat(900),
+      isSold: fc.boolean(),
+      doneOn: fc.option(fc.nat(900), { nil: null }),
+    });
+    fc.assert(
+      fc.property(fc.array(offer, { maxLength: 20 }), (offers) => {
+        const all = exposuresOf(offers);
+        const sum = (of: (one: (typeof all)[number]) => number) => all.reduce((whole, one) => whole + of(one), 0);
+        const units = offers.reduce((whole, one) => whole + (one.isSold ? one.units : 0), 0);
+        const days = offers.reduce((whole, one) => whole + one.units * (one.days + 0.5), 0);
+        expect(sum((one) => one.soldBefore + one.soldAfter)).toBeLessThanOrEqual(units);
+        expect(sum((one) => one.daysBefore + one.daysAfter)).toBeLessThanOrEqual(days + 1e-6);
+      }),
+    );
+  });
+});
+
+describe('sums', () => {
+  const amounts = { taken: 1_000, commission: 100, payment: 30, handling: 0, otherFees: 5 };
+  const sale = (more: Partial<SaleFact> = {}): SaleFact => ({
+    day: 10,
+    accountId: 1,
+    itemId: 7,
+    quantity: 2,
+    isCancelled: false,
+    amounts,
+    postage: 50,
+    packing: 10,
+    cost: 200,
+    ...more,
+  });
+  const item: ItemFact = {
+    category: 'cameras',
+    brand: 'Brask',
+    supplier: '',
+    batch: '',
+    condition: '',
+    price: 4_900,
+    cost: 200,
+    standing: 'active',
+    isWhole: false,
+    listedDay: null,
+    cutDay: null,
+    renewedDay: null,
+    crossedDay: null,
+    places: [2],
+  };
+  test('a line adds up to its net; cancelled it has none, and without a rate it has pieces and no amount', () => {
+    expect(sumOf([sale()])).toMatchObject({ orders: 1, pieces: 2, taken: 1_000, cost: 400, net: 405 });
+    expect(sumOf([sale({ isCancelled: true })])).toEqual({ ...noSums, cancelled: 1 });
+    expect(sumOf([sale({ amounts: null })])).toEqual({ ...noSums, orders: 1, pieces: 2, unknown: 1 });
+    expect(sumOf([sale({ cost: null })])).toMatchObject({ cost: 0, costless: 2, net: 805 });
+  });
+
+  test('a scope narrows by days, account and items; whole sets and what was deleted lie nowhere', () => {
+    const sales = new Map([sale(), sale({ day: 11 }), sale({ accountId: 2 }), sale({ itemId: null })].entries());
+    const layers = new Map([[7, [{ units: 3, inDay: 1, outDay: null, how: 'here' as const }]]]);
+    const facts: Facts = { sales, layers, items: new Map([[7, item]]), today: 20 };
+    const count = (scope: Partial<Scope>, from = 0, to = 99) =>
+      [...salesIn(facts, { items: null, soldOn: null, ...scope }, from, to)].length;
+    expect([count({}), count({}, 11), count({}, 0, 10)]).toEqual([4, 1, 3]);
+    expect([count({ soldOn: 2 }), count({ items: new Set([7]) }), count({ items: new Set() })]).toEqual([1, 3, 0]);
+    const lying = (known: ItemFact, soldOn: number | null = null) =>
+      [...layersIn({ ...facts, items: new Map([[7, known]]) }, { items: null, soldOn })].length;
+    expect([lying(item), lying(item, 2), lying(item, 1)]).toEqual([1, 1, 0]);
+    expect([lying({ ...item, isWhole: true }), lying({ ...item, standing: 'deleted' })]).toEqual([0, 0]);
+    expect([groupOf(item, 'price'), groupOf({ ...item, price: 2_000 }, 'price'), groupOf(item, 'brand')]).toEqual([
+      '1',
+      '1',
+      'Brask',
+    ]);
   });
 });
 

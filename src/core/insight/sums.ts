@@ -1,3 +1,5 @@
+import type { SaleFact } from './facts';
+
 /** What was sold, and what became of the money: minor units of the shop's currency. */
 export type SaleSums = {
   orders: number;
@@ -36,11 +38,53 @@ export const noSums: SaleSums = {
   cancelled: 0,
 };
 
-/** Both together. */
-export const addSums = (a: SaleSums, b: SaleSums): SaleSums =>
-  Object.fromEntries(
-    Object.entries(a).map(([name, value]) => [name, value + b[name as keyof SaleSums]]), // the keys of the same type
-  ) as SaleSums;
+/** Adds a line of an order to sums. One that was called off, or of which no rate is known, has no amount. */
+export function addSale(sums: SaleSums, sale: SaleFact): void {
+  if (sale.isCancelled) {
+    sums.cancelled += 1;
+    return;
+  }
+  sums.orders += 1;
+  sums.pieces += sale.quantity;
+  if (!sale.amounts) {
+    sums.unknown += 1;
+    return;
+  }
+  const { taken, commission, payment, handling, otherFees } = sale.amounts;
+  const cost = (sale.cost ?? 0) * sale.quantity;
+  sums.taken += taken;
+  sums.commission += commission;
+  sums.payment += payment;
+  sums.handling += handling;
+  sums.otherFees += otherFees;
+  sums.postage += sale.postage;
+  sums.packing += sale.packing;
+  sums.cost += cost;
+  sums.costless += sale.cost === null ? sale.quantity : 0;
+  sums.net += taken - commission - payment - handling - otherFees - sale.postage - sale.packing - cost;
+}
+
+/** Sums of sales by what each belongs to; what belongs to nothing (null) is left out. */
+export function sumBy<Key>(sales: Iterable<SaleFact>, keyOf: (sale: SaleFact) => Key | null): Map<Key, SaleSums> {
+  const found = new Map<Key, SaleSums>();
+  for (const sale of sales) {
+    const key = keyOf(sale);
+    if (key === null) continue;
+    let sums = found.get(key);
+    if (!sums) {
+      sums = { ...noSums };
+      found.set(key, sums);
+    }
+    addSale(sums, sale);
+  }
+  return found;
+}
+
+export function sumOf(sales: Iterable<SaleFact>): SaleSums {
+  const sums = { ...noSums };
+  for (const sale of sales) addSale(sums, sale);
+  return sums;
+}
 
 export const feesOfSums = (sums: SaleSums): number => sums.commission + sums.payment + sums.handling + sums.otherFees;
 

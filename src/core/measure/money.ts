@@ -3,7 +3,7 @@
 export const homeCurrency = 'EUR';
 
 /** Minor units per major unit: 100 for currencies with cents. Source: ISO 4217 minor unit column. */
-export const minorDigits: Record<string, number> = {
+const minorDigits: Record<string, number> = {
   CLP: 0,
   ISK: 0,
   JPY: 0,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { digitsOf, homeCurrency, minorDigits } from './money';
+import { digitsOf, homeCurrency } from './money';
 
 /** An exchange rate: how many millionths of a unit of `to` one unit of `from` is worth, and of which day. */
 export const rateSchema = z.object({
@@ -39,16 +39,3 @@ export const amountIn = (amount: number, currency: string, rate: Rate | null): n
  */
 export const homeAmount = (amount: number, currency: string, rate: Rate | null): number | null =>
   currency === homeCurrency ? amount : rate && convertBack(amount, rate);
-
-/**
- * `convertBack` as SQL: an amount of a sale's currency in the shop's own, minor units; null where no rate is known.
- * @param amount an expression over the columns `currency` and `rate_millionths`
- */
-export function homeAmountSql(amount: string): string {
-  const digits = Object.entries(minorDigits)
-    .map(([currency, count]) => `when '${currency}' then ${10 ** (digitsOf(homeCurrency) + 1 - count)}`)
-    .join(' ');
-  // Ten times as much, so that it is whole with three decimals, too.
-  const factor = `case currency ${digits} else 10 end`;
-  return `if(currency = '${homeCurrency}', ${amount}, if(coalesce(rate_millionths, 0) = 0, null, floor((${amount}) * 100000 * (${factor}) / rate_millionths + 0.5)))`;
-}

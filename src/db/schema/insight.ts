@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { bigint, date, index, int, mysqlTable, primaryKey, smallint, varchar } from 'drizzle-orm/mysql-core';
 import type { Layer } from '../../core/insight';
 import { id, moment, reference } from './columns';
@@ -19,10 +20,7 @@ export const stockLayer = mysqlTable(
     how: varchar('how', { length: 4 }).notNull().$type<Layer['how']>(),
     saleId: reference('sale_id'),
   },
-  (table) => [
-    index('layer_item').on(table.itemId),
-    index('layer_all').on(table.how, table.inOn, table.outOn, table.units, table.itemId),
-  ],
+  (table) => [index('layer_item').on(table.itemId)],
 );
 
 /** Since when an item has been listed on an account, and how many had it before: the first is 1. */
@@ -38,15 +36,21 @@ export const firstListed = mysqlTable(
 );
 
 /** When an item first stood anywhere, when its price was first lowered, when a listing of it was first renewed, when it came onto a second account. */
-export const itemMilestone = mysqlTable('item_milestone', {
-  itemId: reference('item_id').primaryKey(),
-  listedAt: moment('listed_at'),
-  cutAt: moment('cut_at'),
-  renewedAt: moment('renewed_at'),
-  crossedAt: moment('crossed_at'),
-  /** The last line of its ledger that its layers are made of: the lines of one item are kept in the order of their numbers. */
-  movedUpTo: bigint('moved_up_to', { mode: 'number' }),
-});
+export const itemMilestone = mysqlTable(
+  'item_milestone',
+  {
+    itemId: reference('item_id').primaryKey(),
+    listedAt: moment('listed_at'),
+    cutAt: moment('cut_at'),
+    renewedAt: moment('renewed_at'),
+    crossedAt: moment('crossed_at'),
+    /** The last line of its ledger that its layers are made of: the lines of one item are kept in the order of their numbers. */
+    movedUpTo: bigint('moved_up_to', { mode: 'number' }),
+    /** When its layers, its places or anything of this was written last. */
+    keptAt: moment('kept_at').notNull().default(sql`current_timestamp(3) on update current_timestamp(3)`),
+  },
+  (table) => [index('milestone_kept').on(table.keptAt)],
+);
 
 /** How far each source has been read for looking back: the last number of its records. */
 export const insightCursor = mysqlTable('insight_cursor', {

@@ -1,7 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { bigint, boolean, index, int, mysqlTable, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import type { Content } from '../../core/listing';
-import { homeAmountSql } from '../../core/measure';
 import type { OfferState } from '../../core/sync';
 import { document, id, minor, moment, reference } from './columns';
 
@@ -175,13 +174,6 @@ export const offer = mysqlTable(
   ],
 );
 
-/** What a buyer paid for a line of an order. */
-const taken = 'total - discount + buyer_postage';
-
-/** An amount of a sale in the items' currency, derived by the database with the core's rules. */
-const inHome = (name: string, amount: string) =>
-  minor(name).generatedAlwaysAs(sql.raw(homeAmountSql(amount)), { mode: 'stored' });
-
 export const sale = mysqlTable(
   'sale',
   {
@@ -228,35 +220,11 @@ export const sale = mysqlTable(
     rawState: varchar('raw_state', { length: 40 }),
     cancelledAt: moment('cancelled_at'),
     soldAt: moment('sold_at').notNull(),
-    /** In the items' currency, by the rate of the day; null where no rate was known: what the buyer paid, what was left of it after fees, and the parts of the fees. */
-    takenHome: inHome('taken_home', taken),
-    keptHome: inHome('kept_home', `${taken} - fee`),
-    paymentHome: inHome('payment_home', 'coalesce(fee_payment, 0)'),
-    handlingHome: inHome('handling_home', 'coalesce(fee_handling, 0)'),
-    otherHome: minor('other_home').generatedAlwaysAs(
-      sql.raw(
-        `if(fee_other is null, ${homeAmountSql(taken)} - ${homeAmountSql(`${taken} - fee`)}, ${homeAmountSql('fee_other')})`,
-      ),
-      { mode: 'stored' },
-    ),
+    /** When anything of it was written last, by the database. */
+    changedAt: moment('changed_at').notNull().default(sql`current_timestamp(3) on update current_timestamp(3)`),
   },
   (table) => [
-    // All that is looked back at, so that a hundred thousand sales are summed up without being opened.
-    index('sale_sums').on(
-      table.soldAt,
-      table.state,
-      table.accountId,
-      table.itemId,
-      table.quantity,
-      table.takenHome,
-      table.keptHome,
-      table.paymentHome,
-      table.handlingHome,
-      table.otherHome,
-      table.postage,
-      table.packing,
-      table.cost,
-    ),
+    index('sale_changed').on(table.changedAt),
     uniqueIndex('sale_order').on(table.accountId, table.orderId, table.line),
     index('sale_sold').on(table.soldAt, table.id),
     index('sale_item').on(table.itemId),

@@ -1,9 +1,21 @@
-import { type SQL, sql } from 'drizzle-orm';
+import { inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { itemFilterSchema } from '../../core/filter';
+import {
+  dayName,
+  dayNumber,
+  type Facts,
+  type Grouping,
+  groupOf,
+  layersIn,
+  type Scope,
+  salesIn,
+  sumOf,
+} from '../../core/insight';
 import { database } from '../../db/client';
-import { rowsOf } from '../../db/rows';
-import { daySchema, groupColumns, insightQuerySchema, layersWhere, salesOf, soldWithin } from './query';
+import { item } from '../../db/schema';
+import { daySchema, insightQuerySchema, scopeOf } from './query';
+import { readFacts } from './read-facts';
 
 /** Which figure the items behind it are asked for. */
 export const behindQuerySchema = itemFilterSchema
@@ -55,69 +67,64 @@ export const behindSchema = z.object({
   count: z.number(),
 });
 
+type Asked = z.output<typeof behindQuerySchema>;
+
+/** What is behind a figure: pieces and money by item. */
+function* partsOf(
+  facts: Facts,
+  scope: Scope,
+  asked: Asked,
+): Generator<[itemId: number, pieces: number, amount: number]> {
+  const { of, month, ageFrom = 0, ageTo = Number.POSITIVE_INFINITY, nth } = asked;
+  const from = asked.from === undefined ? Number.NEGATIVE_INFINITY : dayNumber(asked.from);
+  const to = asked.to === undefined ? Number.POSITIVE_INFINITY : dayNumber(asked.to);
+  if (of === 'sold') {
+    for (const sale of salesIn(facts, scope, from, to)) {
+      if (sale.isCancelled || sale.itemId === null) continue;
+      if (nth !== undefined) {
+        const at = sale.accountId === null ? -1 : (facts.items.get(sale.itemId)?.places.indexOf(sale.accountId) ?? -1);
+        if (at < 0 || Math.min(at + 1, 4) !== nth) continue;
+      }
+      yield [sale.itemId, sale.quantity, sumOf([sale]).net];
+    }
+    return;
+  }
+  for (const [item, { units, inDay, how }, itemId] of layersIn(facts, scope)) {
+    if (of === 'here' && (how !== 'here' || item.standing !== 'active')) continue;
+    if (inDay < from || inDay > to || (month !== undefined && !dayName(inDay).startsWith(month))) continue;
+    const age = facts.today - inDay;
+    if (age < ageFrom || age > ageTo) continue;
+    yield [itemId, units, units * (item.cost ?? 0)];
+  }
+}
+
 /** The items behind a figure of Insights, those with the most money in it first. */
-export async function findBehind(query: z.output<typeof behindQuerySchema>): Promise<z.infer<typeof behindSchema>> {
-  const { of, from, to, month, ageFrom, ageTo, nth, item, group, limit, ...said } = query;
-  const asked = insightQuerySchema.parse({ ...said, from: from ?? '2000-01-01', to: to ?? '2100-01-01' });
-  const [column = '', ...value] = (group ?? '').split(':');
-  const terms: SQL[] = [
-    ...(group === undefined ? [] : [sql`${groupColumns[column as 'category']} = ${value.join(':')}`]), // one of those that the schema lets in
-    ...(item === undefined ? [] : [sql`i.id = ${item}`]),
-  ];
-  const asking: { from: SQL; where: SQL; pieces: SQL; amount: SQL } =
-    of === 'sold'
-      ? {
-          from: sql`${salesOf(asked, true).from}${
-            nth === undefined
-              ? sql``
-              : sql` join first_listed f on f.item_id = s.item_id and f.account_id = s.account_id`
-          }`,
-          where: sql`s.state = 'paid' and ${soldWithin(asked)} and ${salesOf(asked, true).where}${
-            nth === undefined ? sql`` : sql` and least(f.nth, 4) = ${nth}`
-          }`,
-          pieces: sql`sum(s.quantity)`,
-          amount: sql`coalesce(sum(s.kept_home - s.postage - s.packing - coalesce(s.cost, 0) * s.quantity), 0)`,
-        }
-      : {
-          from: sql`stock_layer y join item i on i.id = y.item_id`,
-          where: sql.join(
-            [
-              layersWhere(asked),
-              ...(of === 'here' ? [sql`y.how = 'here' and i.archived = 0`] : [sql`i.archived < 2`]),
-              ...(from ? [sql`y.in_on >= ${from}`] : []),
-              ...(to ? [sql`y.in_on <= ${to}`] : []),
-              ...(month ? [sql`date_format(y.in_on, '%Y-%m') = ${month}`] : []),
-              ...(ageFrom === undefined ? [] : [sql`datediff(utc_date(), y.in_on) >= ${ageFrom}`]),
-              ...(ageTo === undefined ? [] : [sql`datediff(utc_date(), y.in_on) <= ${ageTo}`]),
-            ],
-            sql` and `,
-          ),
-          pieces: sql`sum(y.units)`,
-          amount: sql`sum(y.units * coalesce(i.cost, 0))`,
-        };
-  const rows = rowsOf<{
-    id: number;
-    sku: string;
-    title: string;
-    photo: string | null;
-    pieces: number;
-    amount: number;
-    count: number;
-  }>(
-    await database().execute(sql`select i.id, i.sku, i.title, i.main_photo as photo, ${asking.pieces} as pieces, ${asking.amount} as amount,
-        count(*) over () as count
-      from ${asking.from} where ${sql.join([asking.where, ...terms], sql` and `)}
-      group by i.id order by amount desc, i.id limit ${limit}`),
+export async function findBehind(asked: Asked): Promise<z.infer<typeof behindSchema>> {
+  const { of: _of, month: _month, ageFrom: _from, ageTo: _to, nth: _nth, item: one, group, limit, ...said } = asked;
+  const { facts } = await readFacts();
+  const scope = await scopeOf(
+    insightQuerySchema.parse({ ...said, from: said.from ?? '2000-01-01', to: said.to ?? '2100-01-01' }),
   );
+  const [by = '', ...value] = (group ?? '').split(':');
+  const sums = new Map<number, { pieces: number; amount: number }>();
+  for (const [itemId, pieces, amount] of partsOf(facts, scope, asked)) {
+    if (one !== undefined && itemId !== one) continue;
+    const known = facts.items.get(itemId);
+    if (group !== undefined && (!known || groupOf(known, by as Grouping) !== value.join(':'))) continue; // one of those that the schema lets in
+    const sum = sums.get(itemId) ?? { pieces: 0, amount: 0 };
+    sums.set(itemId, { pieces: sum.pieces + pieces, amount: sum.amount + amount });
+  }
+  const shown = [...sums].sort(([a, x], [b, y]) => y.amount - x.amount || a - b).slice(0, limit);
+  const rows = await database()
+    .select({ id: item.id, sku: item.sku, title: item.title, photo: item.mainPhoto })
+    .from(item)
+    .where(inArray(item.id, [0, ...shown.map(([id]) => id)]));
+  const byId = new Map(rows.map((row) => [row.id, row]));
   return {
-    items: rows.map(({ id, sku, title, photo, pieces, amount }) => ({
-      id: Number(id),
-      sku,
-      title,
-      photo,
-      pieces: Number(pieces),
-      amount: Number(amount),
-    })),
-    count: Number(rows[0]?.count ?? 0),
+    items: shown.flatMap(([id, sum]) => {
+      const row = byId.get(id);
+      return row ? [{ ...row, ...sum }] : [];
+    }),
+    count: sums.size,
   };
 }

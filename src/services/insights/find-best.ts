@@ -1,11 +1,10 @@
-import { inArray, sql } from 'drizzle-orm';
-import type { InsightTable } from '../../core/insight';
+import { inArray } from 'drizzle-orm';
+import { dayNumber, type Facts, groupOf, type InsightTable, salesIn, sumBy } from '../../core/insight';
 import { database } from '../../db/client';
 import { item } from '../../db/schema';
 import { sumCells, sumColumns } from './find-money';
 import { groupFilter, groupName } from './find-speed';
-import { groupColumns, type InsightQuery, narrowedTo, periodOf, salesOf, soldWithin } from './query';
-import { readSums } from './read-sums';
+import { type InsightQuery, narrowedTo, periodOf, scopeOf } from './query';
 
 const most = 25;
 const heads = {
@@ -19,17 +18,17 @@ const heads = {
 } as const;
 
 /** What earned most and least, by item or by what items have in common. */
-export async function findBest(query: InsightQuery): Promise<InsightTable[]> {
+export async function findBest(facts: Facts, query: InsightQuery): Promise<InsightTable[]> {
   const { by } = query;
   const period = periodOf(query);
-  const { from, where } = salesOf(query, by !== 'item');
-  const within = sql`${soldWithin(period)} and s.state = 'paid' and s.item_id is not null and ${where}`;
-  const read = (dir: 'asc' | 'desc') =>
-    readSums(
-      { name: by === 'item' ? sql`s.item_id` : groupColumns[by] },
-      { from, where: within, order: sql`order by net ${sql.raw(dir)}, name limit ${most}` },
-    );
-  const [best, worst] = await Promise.all([read('desc'), read('asc')]);
+  const sales = salesIn(facts, await scopeOf(query), dayNumber(period.from), dayNumber(period.to));
+  const sums = sumBy(sales, ({ itemId, isCancelled }) => {
+    const item = itemId === null || isCancelled ? undefined : facts.items.get(itemId);
+    return item ? (by === 'item' ? String(itemId) : groupOf(item, by)) : null;
+  });
+  const ranked = [...sums].map(([name, one]) => ({ name, ...one })).sort((a, b) => b.net - a.net);
+  const best = ranked.slice(0, most);
+  const worst = ranked.slice(-most).reverse();
   const titles =
     by === 'item'
       ? new Map(
@@ -48,7 +47,7 @@ export async function findBest(query: InsightQuery): Promise<InsightTable[]> {
     about: '',
     columns: [{ id: 'name', head: heads[by], kind: 'text' }, ...sumColumns],
     rows: rows.map((row) => {
-      const value = String(row.name ?? '');
+      const value = row.name;
       return {
         key: value || '-',
         cells: [by === 'item' ? (titles.get(Number(value)) ?? 'Deleted') : groupName(by, value), ...sumCells(row)],

@@ -1,65 +1,51 @@
-import { sql } from 'drizzle-orm';
-import { type Effect, type Exposure, effectOf, type InsightTable, leastSold } from '../../core/insight';
-import { database } from '../../db/client';
-import { rowsOf } from '../../db/rows';
-import { type InsightQuery, layersWhere, narrowedTo, periodOf, salesOf, soldWithin } from './query';
-import { readSums } from './read-sums';
-
-/** Ages are compared within these, in days; each within its category. */
-const bands = [
-  [0, 30],
-  [30, 90],
-  [90, 180],
-  [180, 365],
-  [365, 100_000],
-] as const;
-/** Only so many days after it count: what comes later has other reasons. */
-const afterDays = 60;
+import {
+  afterDays,
+  dayNumber,
+  type Effect,
+  type Exposure,
+  effectOf,
+  exposuresOf,
+  type Facts,
+  type InsightTable,
+  type ItemFact,
+  layersIn,
+  leastSold,
+  type OnOffer,
+  type Scope,
+  salesIn,
+  sumBy,
+} from '../../core/insight';
+import { accountNames } from './account-names';
+import { type InsightQuery, narrowedTo, periodOf, scopeOf } from './query';
 
 const deeds = [
-  ['cut_at', 'The first price cut'],
-  ['renewed_at', 'The first renewal'],
-  ['crossed_at', 'A second marketplace'],
-] as const;
+  ['cutDay', 'The first price cut'],
+  ['renewedDay', 'The first renewal'],
+  ['crossedDay', 'A second marketplace'],
+] as const satisfies [keyof ItemFact, string][];
 
-/** Pieces sold and days on offer, before and after a deed, by category and band of age. */
-async function exposures(query: InsightQuery, deed: (typeof deeds)[number][0]): Promise<Exposure[]> {
-  const since = sql`greatest(y.in_on, date(m.listed_at))`;
-  const done = sql`date(m.${sql.identifier(deed)})`;
-  const overlap = (low: unknown, high: unknown, from: number, to: number) =>
-    sql`y.units * greatest(0, least(${high}, ${to}) - greatest(${low}, ${from}))`;
-  const parts = bands.flatMap(([from, to], at) => {
-    const name = (what: string) => sql.identifier(`${what}${at}`);
-    const inBand = sql`y.age >= ${from} and y.age < ${to}`;
-    return [
-      sql`sum(if(y.sold and ${inBand} and (y.at is null or y.age < y.at), y.units, 0)) as ${name('soldBefore')}`,
-      sql`sum(${overlap(sql`0`, sql`least(y.age, coalesce(y.at, y.age))`, from, to)}) as ${name('daysBefore')}`,
-      sql`sum(if(y.sold and ${inBand} and y.age >= y.at and y.age < y.at + ${afterDays}, y.units, 0)) as ${name('soldAfter')}`,
-      sql`sum(if(y.at is null, 0, ${overlap(sql`y.at`, sql`least(y.age, y.at + ${afterDays})`, from, to)})) as ${name('daysAfter')}`,
-    ];
-  });
-  const { from, to } = periodOf(query);
-  const rows = rowsOf<Record<string, string | number | null>>(
-    await database().execute(sql`select ${sql.join(parts, sql`, `)} from (
-        select i.category, y.units, y.how = 'sold' as sold, datediff(${done}, ${since}) as at,
-          greatest(0, datediff(coalesce(y.out_on, utc_date()), ${since})) + 0.5 as age
-        from stock_layer y join item i on i.id = y.item_id join item_milestone m on m.item_id = y.item_id
-        where y.in_on between ${from} and ${to} and i.archived < 2 and ${layersWhere(query)}
-          and m.listed_at is not null and (y.out_on is null or y.out_on >= date(m.listed_at))
-          and (${done} is null or ${done} >= ${since})
-      ) y group by y.category`),
-  );
-  return rows.flatMap((row) =>
-    bands.map((_, at) => {
-      const value = (what: keyof Exposure) => Number(row[`${what}${at}`] ?? 0);
-      return {
-        soldBefore: value('soldBefore'),
-        daysBefore: value('daysBefore'),
-        soldAfter: value('soldAfter'),
-        daysAfter: value('daysAfter'),
-      };
-    }),
-  );
+/** The time on offer of what came in within days: from when it came in and stood somewhere. */
+function* onOffer(
+  facts: Facts,
+  scope: Scope,
+  [from, to]: [number, number],
+  deed: (typeof deeds)[number][0],
+): Generator<OnOffer> {
+  for (const [item, { units, inDay, outDay, how }] of layersIn(facts, scope)) {
+    if (inDay < from || inDay > to || item.listedDay === null) continue;
+    if (outDay !== null && outDay < item.listedDay) continue;
+    const since = Math.max(inDay, item.listedDay);
+    const done = item[deed];
+    // It was done before this unit was there: neither before nor after.
+    if (done !== null && done < since) continue;
+    yield {
+      alike: item.category,
+      units,
+      days: Math.max(0, (outDay ?? facts.today) - since),
+      isSold: how === 'sold',
+      doneOn: done === null ? null : done - since,
+    };
+  }
 }
 
 const totals = (all: readonly Exposure[], what: keyof Exposure) => all.reduce((sum, one) => sum + one[what], 0);
@@ -73,25 +59,20 @@ function verdict(effect: Effect | null): string {
 }
 
 /** What price cuts, renewals and further marketplaces brought, and where the second and third marketplace paid. */
-export async function findEffects(query: InsightQuery): Promise<InsightTable[]> {
+export async function findEffects(facts: Facts, query: InsightQuery): Promise<InsightTable[]> {
   const period = periodOf(query);
-  const { from, where } = salesOf(query);
-  const [found, places] = await Promise.all([
-    Promise.all(deeds.map(([deed]) => exposures(query, deed))),
-    readSums(
-      { nth: sql`least(f.nth, 4)`, accountId: sql`s.account_id` },
-      {
-        from: sql`${from} join first_listed f on f.item_id = s.item_id and f.account_id = s.account_id`,
-        where: sql`${soldWithin(period)} and s.state = 'paid' and ${where}`,
-      },
-    ),
-  ]);
-  const names = new Map(
-    rowsOf<{ id: number; name: string }>(await database().execute(sql`select id, name from account`)).map((one) => [
-      Number(one.id),
-      one.name,
-    ]),
-  );
+  const days: [number, number] = [dayNumber(period.from), dayNumber(period.to)];
+  const scope = await scopeOf(query);
+  const found = deeds.map(([deed]) => exposuresOf(onOffer(facts, scope, days, deed)));
+  const sums = sumBy(salesIn(facts, scope, ...days), ({ itemId, accountId, isCancelled }) => {
+    const at = itemId === null || accountId === null ? -1 : (facts.items.get(itemId)?.places.indexOf(accountId) ?? -1);
+    return at < 0 || isCancelled ? null : `${Math.min(at + 1, 4)} ${accountId}`;
+  });
+  const places = [...sums].map(([key, one]) => {
+    const [nth, accountId] = key.split(' ').map(Number);
+    return { nth: nth ?? 0, accountId: accountId ?? 0, ...one };
+  });
+  const names = await accountNames();
   const nths = ['first', 'second', 'third', 'fourth or later'];
   const all = places.reduce((sum, one) => sum + one.pieces, 0);
   return [
@@ -140,12 +121,12 @@ export async function findEffects(query: InsightQuery): Promise<InsightTable[]> 
         { id: 'net', head: 'Net', kind: 'money' },
       ],
       rows: places
-        .sort((a, b) => Number(a.nth) - Number(b.nth) || b.net - a.net)
+        .sort((a, b) => a.nth - b.nth || b.net - a.net)
         .map((one) => ({
           key: `${one.nth} ${one.accountId}`,
           cells: [
-            nths[Number(one.nth) - 1] ?? '',
-            names.get(Number(one.accountId)) ?? '',
+            nths[one.nth - 1] ?? '',
+            names.get(one.accountId) ?? '',
             one.pieces,
             all > 0 ? Math.round((one.pieces * 10_000) / all) : null,
             one.taken,

@@ -6,8 +6,8 @@ import { findEffects } from './find-effects';
 import { findMoney } from './find-money';
 import { findSpeed } from './find-speed';
 import { findStock } from './find-stock';
-import { keepUp } from './keep-up';
 import type { InsightQuery } from './query';
+import { readFacts } from './read-facts';
 
 const views = { money: findMoney, stock: findStock, speed: findSpeed, best: findBest, effects: findEffects };
 export const insightSchema = z.object({
@@ -19,6 +19,6 @@ export const insightSchema = z.object({
 
 /** A view of what was sold, bought and done within a period. */
 export async function findInsight(query: InsightQuery): Promise<z.infer<typeof insightSchema>> {
-  const isWhole = await keepUp();
-  return { currency: homeCurrency, isWhole, tables: await views[query.view](query) };
+  const { facts, isWhole } = await readFacts();
+  return { currency: homeCurrency, isWhole, tables: await views[query.view](facts, query) };
 }

@@ -1,8 +1,9 @@
-import { sql } from 'drizzle-orm';
 import {
-  addSums,
   comparedWith,
+  dayName,
+  dayNumber,
   daysIn,
+  type Facts,
   feesOfSums,
   type InsightColumn,
   type InsightTable,
@@ -12,13 +13,13 @@ import {
   type Period,
   returnOf,
   type SaleSums,
+  salesIn,
+  sumBy,
+  sumOf,
 } from '../../core/insight';
-import { database } from '../../db/client';
-import { account } from '../../db/schema';
-import { type InsightQuery, narrowedTo, periodOf, salesOf, soldWithin } from './query';
-import { readSums } from './read-sums';
+import { accountNames } from './account-names';
+import { type InsightQuery, narrowedTo, periodOf, scopeOf } from './query';
 
-const dayMs = 86_400_000;
 const mostDays = 45;
 
 /** The columns of sums, so that each row adds up to its net. */
@@ -48,31 +49,27 @@ export const sumCells = (sums: SaleSums): (number | null)[] => [
 /** The days or months of a period, in which it is drawn. */
 function stepsOf(period: Period): string[] {
   if (daysIn(period) > mostDays) return monthsIn(period);
-  const first = Date.parse(period.from);
-  return Array.from({ length: daysIn(period) }, (_, at) => new Date(first + at * dayMs).toISOString().slice(0, 10));
+  const first = dayNumber(period.from);
+  return Array.from({ length: daysIn(period) }, (_, at) => dayName(first + at));
 }
 
-const summed = (rows: readonly SaleSums[]): SaleSums => rows.reduce<SaleSums>(addSums, noSums);
-
 /** Sales, fees by kind, postage, packing, cost and net: in all, over time and by account, with what they are compared with. */
-export async function findMoney(query: InsightQuery): Promise<InsightTable[]> {
+export async function findMoney(facts: Facts, query: InsightQuery): Promise<InsightTable[]> {
+  const scope = await scopeOf(query);
   const period = periodOf(query);
   const against = comparedWith(period, query.against);
   const isDaily = daysIn(period) <= mostDays;
-  const { from, where } = salesOf(query);
-  const read = (within: Period) =>
-    readSums(
-      {
-        step: isDaily ? sql`date_format(s.sold_at, '%Y-%m-%d')` : sql`date_format(s.sold_at, '%Y-%m')`,
-        accountId: sql`s.account_id`,
-      },
-      { from, where: sql`${soldWithin(within)} and ${where}` },
-    );
-  const [now, before, accounts] = await Promise.all([
-    read(period),
-    against ? read(against) : null,
-    database().select({ id: account.id, name: account.name }).from(account),
-  ]);
+  const names = await accountNames();
+  const read = (within: Period) => {
+    const sales = [...salesIn(facts, scope, dayNumber(within.from), dayNumber(within.to))];
+    return {
+      all: sumOf(sales),
+      steps: sumBy(sales, (sale) => dayName(sale.day).slice(0, isDaily ? 10 : 7)),
+      accounts: sumBy(sales, (sale) => sale.accountId ?? 0),
+    };
+  };
+  const now = read(period);
+  const before = against && read(against);
   const said = narrowedTo(query);
   const behind = (within: Period, more: Record<string, string> = {}) => ({ ...said, ...within, ...more });
   const total = (key: string, name: string, sums: SaleSums, within: Period) => ({
@@ -80,19 +77,13 @@ export async function findMoney(query: InsightQuery): Promise<InsightTable[]> {
     cells: [name, ...sumCells(sums)],
     behind: behind(within),
   });
-  const all = summed(now);
-  const allBefore = before && summed(before);
+  const { all } = now;
+  const allBefore = before?.all;
   const steps = stepsOf(period);
   const stepsBefore = against ? stepsOf(against) : [];
-  const ofStep = (rows: typeof now | null, step: string | undefined) =>
-    summed((rows ?? []).filter((one) => one.step === step));
-  const nameOf = (id: number | null) =>
-    accounts.find((one) => one.id === id)?.name ?? (id === null ? 'By hand' : `Account ${id}`);
-  const ids = [
-    ...new Set([...now, ...(before ?? [])].map((one) => (one.accountId === null ? null : Number(one.accountId)))),
-  ];
-  const ofAccount = (rows: typeof now | null, id: number | null) =>
-    summed((rows ?? []).filter((one) => (one.accountId === null ? null : Number(one.accountId)) === id));
+  const ids = [...new Set([...now.accounts.keys(), ...(before?.accounts.keys() ?? [])])];
+  const netBefore = (sums: ReadonlyMap<string | number, SaleSums> | undefined, key: string | number | undefined) =>
+    before && key !== undefined ? (sums?.get(key)?.net ?? 0) : null;
   return [
     {
       id: 'total',
@@ -115,11 +106,7 @@ export async function findMoney(query: InsightQuery): Promise<InsightTable[]> {
       ],
       rows: steps.map((step, at) => ({
         key: step,
-        cells: [
-          step,
-          ...sumCells(ofStep(now, step)),
-          against && stepsBefore[at] ? ofStep(before, stepsBefore[at]).net : null,
-        ],
+        cells: [step, ...sumCells(now.steps.get(step) ?? noSums), netBefore(before?.steps, stepsBefore[at])],
         behind: behind(withinStep(step, period)),
       })),
     },
@@ -133,12 +120,16 @@ export async function findMoney(query: InsightQuery): Promise<InsightTable[]> {
         { id: 'before', head: 'Net before', kind: 'money' },
       ],
       rows: ids
-        .map((id) => ({ id, sums: ofAccount(now, id), before: before && ofAccount(before, id).net }))
+        .map((id) => ({ id, sums: now.accounts.get(id) ?? noSums }))
         .sort((a, b) => b.sums.net - a.sums.net)
-        .map(({ id, sums, before: netBefore }) => ({
-          key: String(id ?? 'hand'),
-          cells: [nameOf(id), ...sumCells(sums), netBefore],
-          behind: id === null ? null : behind(period, { soldOn: String(id) }),
+        .map(({ id, sums }) => ({
+          key: String(id || 'hand'),
+          cells: [
+            id === 0 ? 'By hand' : (names.get(id) ?? `Account ${id}`),
+            ...sumCells(sums),
+            netBefore(before?.accounts, id),
+          ],
+          behind: id === 0 ? null : behind(period, { soldOn: String(id) }),
         })),
     },
     {

@@ -1,9 +1,18 @@
-import { sql } from 'drizzle-orm';
-import { type AtAge, type InsightTable, medianDays, soldBy, survivalOf } from '../../core/insight';
+import {
+  type AtAge,
+  dayNumber,
+  type Facts,
+  type Grouping,
+  groupOf,
+  type InsightTable,
+  layersIn,
+  medianDays,
+  priceEdges,
+  soldBy,
+  survivalOf,
+} from '../../core/insight';
 import { formatMoney, homeCurrency } from '../../core/measure';
-import { database } from '../../db/client';
-import { rowsOf } from '../../db/rows';
-import { groupColumns, type InsightQuery, layersWhere, narrowedTo, periodOf, priceEdges } from './query';
+import { type InsightQuery, narrowedTo, periodOf, scopeOf } from './query';
 
 /** Fewer pieces than this say nothing about how fast a group goes. */
 const leastPieces = 10;
@@ -21,7 +30,7 @@ export function groupName(by: InsightQuery['by'], value: string): string {
 }
 
 /** How items of a group are found. */
-export function groupFilter(by: Exclude<InsightQuery['by'], 'item'>, value: string): Record<string, string> {
+export function groupFilter(by: Grouping, value: string): Record<string, string> {
   if (by === 'price') {
     const at = Number(value);
     const [least, most] = [priceEdges[at - 1], priceEdges[at]];
@@ -37,22 +46,18 @@ export function groupFilter(by: Exclude<InsightQuery['by'], 'item'>, value: stri
  * How fast things go: for each group after how many days half of it is sold, counting what has not sold yet as far as it has
  * stood. Of the pieces that were bought within the period.
  */
-export async function findSpeed(query: InsightQuery): Promise<InsightTable[]> {
+export async function findSpeed(facts: Facts, query: InsightQuery): Promise<InsightTable[]> {
   const by = query.by === 'item' ? 'category' : query.by;
   const period = periodOf(query);
-  const rows = rowsOf<{ name: string | number; day: number; sold: number; still: number }>(
-    await database().execute(sql`select ${groupColumns[by]} as name,
-        greatest(0, datediff(coalesce(y.out_on, utc_date()), y.in_on)) as day,
-        sum(if(y.how = 'sold', y.units, 0)) as sold, sum(if(y.how = 'sold', 0, y.units)) as still
-      from stock_layer y join item i on i.id = y.item_id
-      where y.in_on between ${period.from} and ${period.to} and i.archived < 2 and ${layersWhere(query)}
-      group by name, day`),
-  );
+  const [from, to] = [dayNumber(period.from), dayNumber(period.to)];
   const groups = new Map<string, AtAge[]>();
-  for (const { name, day, sold, still } of rows) {
-    const ages = groups.get(String(name)) ?? [];
-    ages.push({ day: Number(day), sold: Number(sold), left: Number(still) });
-    groups.set(String(name), ages);
+  for (const [item, { units, inDay, outDay, how }] of layersIn(facts, await scopeOf(query))) {
+    if (inDay < from || inDay > to) continue;
+    const value = groupOf(item, by);
+    const ages = groups.get(value) ?? [];
+    if (ages.length === 0) groups.set(value, ages);
+    const day = Math.max(0, (outDay ?? facts.today) - inDay);
+    ages.push({ day, sold: how === 'sold' ? units : 0, left: how === 'sold' ? 0 : units });
   }
   const found = [...groups]
     .map(([value, ages]) => {

@@ -1,8 +1,5 @@
-import { sql } from 'drizzle-orm';
-import type { InsightTable } from '../../core/insight';
-import { database } from '../../db/client';
-import { rowsOf } from '../../db/rows';
-import { type InsightQuery, layersWhere, narrowedTo, periodOf } from './query';
+import { dayName, dayNumber, type Facts, type InsightTable, layersIn } from '../../core/insight';
+import { type InsightQuery, narrowedTo, periodOf, scopeOf } from './query';
 
 /** The first day of each band of age, and its name. */
 export const ageBands = [
@@ -12,54 +9,54 @@ export const ageBands = [
   [181, 'Half a year to a year'],
   [366, 'More than a year'],
 ] as const;
-const bandOf = sql`(${sql.join(
-  ageBands.slice(1).map(([from]) => sql`(datediff(utc_date(), y.in_on) >= ${from})`),
-  sql` + `,
-)})`;
-
 /** After so many days it is asked how much of a month's purchases is sold. */
 const looks = [30, 90, 180] as const;
 
+type Lying = { items: Set<number>; units: number; cost: number; costless: number; price: number };
+type Cohort = { units: number; sold: number; gone: number; here: number; paid: number; tied: number; by: number[] };
+
 /** What lies here, by its age, with the money in it; and how much of each month's purchases is sold. */
-export async function findStock(query: InsightQuery): Promise<InsightTable[]> {
-  const where = layersWhere(query);
+export async function findStock(facts: Facts, query: InsightQuery): Promise<InsightTable[]> {
+  const scope = await scopeOf(query);
   const period = periodOf(query);
+  const [from, to] = [dayNumber(period.from), dayNumber(period.to)];
   const said = narrowedTo(query);
-  type Ages = { band: number; items: number; units: number; cost: number; costless: number; price: number };
-  type Cohort = {
-    month: string;
-    units: number;
-    sold: number;
-    gone: number;
-    here: number;
-    paid: number;
-    tied: number;
-  } & {
-    [look in `by${(typeof looks)[number]}`]: number;
-  };
-  const [ages, cohorts] = await Promise.all([
-    database().execute(sql`select ${bandOf} as band, count(distinct y.item_id) as items, sum(y.units) as units,
-        sum(y.units * coalesce(i.cost, 0)) as cost, sum(if(i.cost is null, y.units, 0)) as costless,
-        sum(y.units * coalesce(i.price, 0)) as price
-      from stock_layer y join item i on i.id = y.item_id
-      where y.how = 'here' and i.archived = 0 and ${where} group by band`),
-    database().execute(sql`select date_format(y.in_on, '%Y-%m') as month, sum(y.units) as units,
-        sum(if(y.how = 'sold', y.units, 0)) as sold, sum(if(y.how = 'gone', y.units, 0)) as gone,
-        sum(if(y.how = 'here', y.units, 0)) as here,
-        ${sql.join(
-          looks.map(
-            (days) =>
-              sql`sum(if(y.how = 'sold' and datediff(y.out_on, y.in_on) <= ${days}, y.units, 0)) as ${sql.identifier(`by${days}`)}`,
-          ),
-          sql`, `,
-        )},
-        sum(y.units * coalesce(i.cost, 0)) as paid, sum(if(y.how = 'here', y.units * coalesce(i.cost, 0), 0)) as tied
-      from stock_layer y join item i on i.id = y.item_id
-      where y.in_on between ${period.from} and ${period.to} and ${where} group by month order by month`),
-  ]);
-  const byBand = new Map(rowsOf<Ages>(ages).map((one) => [Number(one.band), one]));
-  const lying = [...byBand.values()].reduce((sum, one) => sum + Number(one.cost), 0);
-  const costless = [...byBand.values()].reduce((sum, one) => sum + Number(one.costless), 0);
+  const bands = ageBands.map((): Lying => ({ items: new Set(), units: 0, cost: 0, costless: 0, price: 0 }));
+  const cohorts = new Map<string, Cohort>();
+  for (const [item, { units, inDay, outDay, how }, itemId] of layersIn(facts, scope)) {
+    const cost = units * (item.cost ?? 0);
+    if (how === 'here' && item.standing === 'active') {
+      const band = bands[ageBands.findLastIndex(([least]) => facts.today - inDay >= least)] ?? bands[0];
+      if (band) {
+        band.items.add(itemId);
+        band.units += units;
+        band.cost += cost;
+        band.costless += item.cost === null ? units : 0;
+        band.price += units * (item.price ?? 0);
+      }
+    }
+    if (inDay < from || inDay > to) continue;
+    const month = dayName(inDay).slice(0, 7);
+    const cohort = cohorts.get(month) ?? {
+      units: 0,
+      sold: 0,
+      gone: 0,
+      here: 0,
+      paid: 0,
+      tied: 0,
+      by: looks.map(() => 0),
+    };
+    cohorts.set(month, cohort);
+    cohort.units += units;
+    cohort[how] += units;
+    cohort.paid += cost;
+    if (how === 'here') cohort.tied += cost;
+    looks.forEach((days, at) => {
+      if (how === 'sold' && outDay !== null && outDay - inDay <= days) cohort.by[at] = (cohort.by[at] ?? 0) + units;
+    });
+  }
+  const lying = bands.reduce((sum, one) => sum + one.cost, 0);
+  const costless = bands.reduce((sum, one) => sum + one.costless, 0);
   const today = Date.now();
   return [
     {
@@ -74,22 +71,27 @@ export async function findStock(query: InsightQuery): Promise<InsightTable[]> {
         { id: 'share', head: 'Share', kind: 'share' },
         { id: 'price', head: 'At today’s prices', kind: 'money' },
       ],
-      rows: ageBands.map(([from, name], at) => {
-        const one = byBand.get(at);
-        const to = ageBands[at + 1]?.[0];
-        const cost = Number(one?.cost ?? 0);
+      rows: ageBands.map(([least, name], at) => {
+        const one = bands[at];
+        const next = ageBands[at + 1]?.[0];
+        const cost = one?.cost ?? 0;
         return {
-          key: String(from),
+          key: String(least),
           cells: [
             name,
-            Number(one?.items ?? 0),
-            Number(one?.units ?? 0),
+            one?.items.size ?? 0,
+            one?.units ?? 0,
             cost,
             lying > 0 ? Math.round((cost * 10_000) / lying) : null,
-            Number(one?.price ?? 0),
+            one?.price ?? 0,
           ],
-          behind: one
-            ? { ...said, of: 'here', ageFrom: String(from), ...(to === undefined ? {} : { ageTo: String(to - 1) }) }
+          behind: one?.units
+            ? {
+                ...said,
+                of: 'here',
+                ageFrom: String(least),
+                ...(next === undefined ? {} : { ageTo: String(next - 1) }),
+              }
             : null,
         };
       }),
@@ -110,27 +112,29 @@ export async function findStock(query: InsightQuery): Promise<InsightTable[]> {
         { id: 'paid', head: 'Paid', kind: 'money' },
         { id: 'tied', head: 'Money in it', kind: 'money' },
       ],
-      rows: rowsOf<Cohort>(cohorts).map((one) => {
-        const [year = 0, month = 1] = one.month.split('-').map(Number);
-        const end = Date.UTC(year, month, 0);
-        const units = Number(one.units);
-        const share = (count: number) => (units > 0 ? Math.round((count * 10_000) / units) : null);
-        return {
-          key: one.month,
-          cells: [
-            one.month,
-            units,
-            Number(one.sold),
-            Number(one.gone),
-            Number(one.here),
-            share(Number(one.sold)),
-            ...looks.map((days) => (today - end >= days * 86_400_000 ? share(Number(one[`by${days}`])) : null)),
-            Number(one.paid),
-            Number(one.tied),
-          ],
-          behind: { ...said, of: 'bought', month: one.month },
-        };
-      }),
+      rows: [...cohorts]
+        .sort(([a], [b]) => (a < b ? -1 : 1))
+        .map(([name, one]) => {
+          const [year = 0, month = 1] = name.split('-').map(Number);
+          const end = Date.UTC(year, month, 0);
+          const share = (count: number | undefined) =>
+            one.units > 0 ? Math.round(((count ?? 0) * 10_000) / one.units) : null;
+          return {
+            key: name,
+            cells: [
+              name,
+              one.units,
+              one.sold,
+              one.gone,
+              one.here,
+              share(one.sold),
+              ...looks.map((days, at) => (today - end >= days * 86_400_000 ? share(one.by[at]) : null)),
+              one.paid,
+              one.tied,
+            ],
+            behind: { ...said, of: 'bought', month: name },
+          };
+        }),
     },
   ];
 }

@@ -50,7 +50,7 @@ const sources: Source[] = [
           and json_type(r.old_value) = 'INTEGER' and json_type(r.new_value) = 'INTEGER'
           and cast(r.new_value as signed) < cast(r.old_value as signed)
         group by r.item_id
-        on duplicate key update cut_at = least(coalesce(cut_at, values(cut_at)), values(cut_at))`);
+        on duplicate key update cut_at = least(coalesce(cut_at, values(cut_at)), values(cut_at)), kept_at = current_timestamp(3)`);
       await layersOfMoved(
         tx,
         itemsOf(
@@ -70,7 +70,7 @@ const sources: Source[] = [
         select l.item_id, min(r.at) from previous_remote_id r join listing l on l.id = r.listing_id
         where ${within(after, upTo)} and r.why = 'renewed'
         group by l.item_id
-        on duplicate key update renewed_at = least(coalesce(renewed_at, values(renewed_at)), values(renewed_at))`);
+        on duplicate key update renewed_at = least(coalesce(renewed_at, values(renewed_at)), values(renewed_at)), kept_at = current_timestamp(3)`);
       await listed(
         tx,
         sql`select l.item_id, l.account_id, min(r.live_since) as at from previous_remote_id r join listing l on l.id = r.listing_id
@@ -93,7 +93,7 @@ async function listed(tx: Tx, found: SQL): Promise<void> {
     ) n on n.item_id = f.item_id and n.account_id = f.account_id set f.nth = n.nth`);
   await tx.execute(sql`insert into item_milestone (item_id, listed_at, crossed_at)
     select item_id, min(if(nth = 1, at, null)), min(if(nth = 2, at, null)) from first_listed where item_id in ${among} group by item_id
-    on duplicate key update listed_at = values(listed_at), crossed_at = values(crossed_at)`);
+    on duplicate key update listed_at = values(listed_at), crossed_at = values(crossed_at), kept_at = current_timestamp(3)`);
 }
 
 /**

@@ -50,7 +50,7 @@ export async function writeLayers(db: Executor, ids: readonly number[]): Promise
     );
   await db.execute(
     sql`insert into item_milestone (item_id, moved_up_to) values ${valuesList(ids.map((id) => [id, upTo.get(id) ?? 0]))}
-      on duplicate key update moved_up_to = values(moved_up_to)`,
+      on duplicate key update moved_up_to = values(moved_up_to), kept_at = current_timestamp(3)`,
   );
 }
 
