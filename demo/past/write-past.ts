@@ -2,17 +2,7 @@ import { and, eq, gt, inArray, sql } from 'drizzle-orm';
 import { convert } from '../../src/core/measure';
 import { feeKinds, feesOf } from '../../src/core/price';
 import type { Db } from '../../src/db/client';
-import {
-  batch,
-  changeRecord,
-  item,
-  itemPhoto,
-  listing,
-  movement,
-  previousRemoteId,
-  sale,
-  usedSku,
-} from '../../src/db/schema';
+import { batch, changeRecord, item, listing, movement, previousRemoteId, sale, usedSku } from '../../src/db/schema';
 import type { Actor } from '../../src/services/access/actor';
 import { createBatch } from '../../src/services/intake/save-batch';
 import { type LoadedAccount, loadAccounts } from '../../src/services/records/accounts/load-accounts';

@@ -50,7 +50,7 @@ export type OnOffer = { alike: string; units: number; days: number; isSold: bool
  * Pieces sold and days on offer, before and after something was done, of what is alike and of the same age. The day itself counts
  * half, so that what is sold on its first day has been on offer.
  */
-export function exposuresOf(offers: Iterable<OnOffer>): Exposure[] {
+export function exposuresOf(offers: readonly OnOffer[]): Exposure[] {
   const found = new Map<string, Exposure[]>();
   for (const { alike, units, days: whole, isSold, doneOn } of offers) {
     let bands = found.get(alike);
@@ -61,14 +61,16 @@ export function exposuresOf(offers: Iterable<OnOffer>): Exposure[] {
     const days = whole + 0.5;
     const turn = doneOn === null ? days : Math.min(days, doneOn);
     const end = doneOn === null ? days : Math.min(days, doneOn + afterDays);
-    bands.forEach((band, at) => {
+    for (let at = 0; at < bands.length; at++) {
+      const band = bands[at];
       const [from, to] = [ages[at] ?? 0, ages[at + 1] ?? 0];
+      if (!band || from > days) break;
       band.daysBefore += units * Math.max(0, Math.min(turn, to) - from);
       if (doneOn !== null) band.daysAfter += units * Math.max(0, Math.min(end, to) - Math.max(doneOn, from));
-      if (!isSold || days < from || days >= to) return;
+      if (!isSold || days < from || days >= to) continue;
       if (doneOn === null || days < doneOn) band.soldBefore += units;
       else if (days < doneOn + afterDays) band.soldAfter += units;
-    });
+    }
   }
   return [...found.values()].flat();
 }

@@ -6,6 +6,17 @@ const dayMs = 86_400_000;
 export const dayNumber = (day: string): Day => Math.floor(Date.parse(`${day}T00:00:00Z`) / dayMs);
 export const dayName = (day: Day): string => new Date(day * dayMs).toISOString().slice(0, 10);
 
+const months = new Map<Day, string>();
+/** The month of a day, as `2026-11`; each day is asked for very often. */
+export function monthName(day: Day): string {
+  let name = months.get(day);
+  if (name === undefined) {
+    name = dayName(day).slice(0, 7);
+    months.set(day, name);
+  }
+  return name;
+}
+
 /** A line of an order, brought home to the shop's currency by the rate of its day. */
 export type SaleFact = {
   day: Day;
@@ -56,22 +67,28 @@ export type Facts = {
 export type Scope = { items: ReadonlySet<number> | null; soldOn: number | null };
 
 /** Sales of a scope within days, the last of which counts, too. */
-export function* salesIn(facts: Facts, scope: Scope, from: Day, to: Day): Generator<SaleFact> {
+export function salesIn(facts: Facts, scope: Scope, from: Day, to: Day): SaleFact[] {
+  const found: SaleFact[] = [];
   for (const sale of facts.sales.values()) {
     if (sale.day < from || sale.day > to) continue;
     if (scope.soldOn !== null && sale.accountId !== scope.soldOn) continue;
     if (scope.items && (sale.itemId === null || !scope.items.has(sale.itemId))) continue;
-    yield sale;
+    found.push(sale);
   }
+  return found;
 }
 
-/** Layers of a scope with their items; of an account those of items that have stood there. */
-export function* layersIn(facts: Facts, scope: Scope): Generator<[item: ItemFact, layer: LayerFact, itemId: number]> {
+/** Looks at the layers of a scope with their items; of an account at those of items that have stood there. */
+export function eachLayer(
+  facts: Facts,
+  scope: Scope,
+  look: (item: ItemFact, layer: LayerFact, itemId: number) => void,
+): void {
   for (const [itemId, layers] of facts.layers) {
     const item = facts.items.get(itemId);
     if (!item || item.isWhole || item.standing === 'deleted') continue;
     if (scope.items && !scope.items.has(itemId)) continue;
     if (scope.soldOn !== null && !item.places.includes(scope.soldOn)) continue;
-    for (const layer of layers) yield [item, layer, itemId];
+    for (const layer of layers) look(item, layer, itemId);
   }
 }

@@ -2,12 +2,12 @@ import { inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { itemFilterSchema } from '../../core/filter';
 import {
-  dayName,
   dayNumber,
+  eachLayer,
   type Facts,
   type Grouping,
   groupOf,
-  layersIn,
+  monthName,
   type Scope,
   salesIn,
   sumOf,
@@ -69,33 +69,29 @@ export const behindSchema = z.object({
 
 type Asked = z.output<typeof behindQuerySchema>;
 
+type Part = { itemId: number; pieces: number; amount: number };
+
 /** What is behind a figure: pieces and money by item. */
-function* partsOf(
-  facts: Facts,
-  scope: Scope,
-  asked: Asked,
-): Generator<[itemId: number, pieces: number, amount: number]> {
+function partsOf(facts: Facts, scope: Scope, asked: Asked): Part[] {
   const { of, month, ageFrom = 0, ageTo = Number.POSITIVE_INFINITY, nth } = asked;
   const from = asked.from === undefined ? Number.NEGATIVE_INFINITY : dayNumber(asked.from);
   const to = asked.to === undefined ? Number.POSITIVE_INFINITY : dayNumber(asked.to);
-  if (of === 'sold') {
-    for (const sale of salesIn(facts, scope, from, to)) {
-      if (sale.isCancelled || sale.itemId === null) continue;
-      if (nth !== undefined) {
-        const at = sale.accountId === null ? -1 : (facts.items.get(sale.itemId)?.places.indexOf(sale.accountId) ?? -1);
-        if (at < 0 || Math.min(at + 1, 4) !== nth) continue;
-      }
-      yield [sale.itemId, sale.quantity, sumOf([sale]).net];
-    }
-    return;
-  }
-  for (const [item, { units, inDay, how }, itemId] of layersIn(facts, scope)) {
-    if (of === 'here' && (how !== 'here' || item.standing !== 'active')) continue;
-    if (inDay < from || inDay > to || (month !== undefined && !dayName(inDay).startsWith(month))) continue;
+  if (of === 'sold')
+    return salesIn(facts, scope, from, to).flatMap((sale) => {
+      const { itemId, accountId, isCancelled, quantity } = sale;
+      if (isCancelled || itemId === null) return [];
+      const at = accountId === null ? -1 : (facts.items.get(itemId)?.places.indexOf(accountId) ?? -1);
+      if (nth !== undefined && (at < 0 || Math.min(at + 1, 4) !== nth)) return [];
+      return [{ itemId, pieces: quantity, amount: sumOf([sale]).net }];
+    });
+  const found: Part[] = [];
+  eachLayer(facts, scope, (known, { units, inDay, how }, itemId) => {
+    if (of === 'here' && (how !== 'here' || known.standing !== 'active')) return;
+    if (inDay < from || inDay > to || (month !== undefined && monthName(inDay) !== month)) return;
     const age = facts.today - inDay;
-    if (age < ageFrom || age > ageTo) continue;
-    yield [itemId, units, units * (item.cost ?? 0)];
-  }
+    if (age >= ageFrom && age <= ageTo) found.push({ itemId, pieces: units, amount: units * (known.cost ?? 0) });
+  });
+  return found;
 }
 
 /** The items behind a figure of Insights, those with the most money in it first. */
@@ -107,7 +103,7 @@ export async function findBehind(asked: Asked): Promise<z.infer<typeof behindSch
   );
   const [by = '', ...value] = (group ?? '').split(':');
   const sums = new Map<number, { pieces: number; amount: number }>();
-  for (const [itemId, pieces, amount] of partsOf(facts, scope, asked)) {
+  for (const { itemId, pieces, amount } of partsOf(facts, scope, asked)) {
     if (one !== undefined && itemId !== one) continue;
     const known = facts.items.get(itemId);
     if (group !== undefined && (!known || groupOf(known, by as Grouping) !== value.join(':'))) continue; // one of those that the schema lets in

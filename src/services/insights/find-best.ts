@@ -24,7 +24,7 @@ export async function findBest(facts: Facts, query: InsightQuery): Promise<Insig
   const sales = salesIn(facts, await scopeOf(query), dayNumber(period.from), dayNumber(period.to));
   const sums = sumBy(sales, ({ itemId, isCancelled }) => {
     const item = itemId === null || isCancelled ? undefined : facts.items.get(itemId);
-    return item ? (by === 'item' ? String(itemId) : groupOf(item, by)) : null;
+    return item ? (by === 'item' ? itemId : groupOf(item, by)) : null;
   });
   const ranked = [...sums].map(([name, one]) => ({ name, ...one })).sort((a, b) => b.net - a.net);
   const best = ranked.slice(0, most);
@@ -47,7 +47,7 @@ export async function findBest(facts: Facts, query: InsightQuery): Promise<Insig
     about: '',
     columns: [{ id: 'name', head: heads[by], kind: 'text' }, ...sumColumns],
     rows: rows.map((row) => {
-      const value = row.name;
+      const value = String(row.name ?? '');
       return {
         key: value || '-',
         cells: [by === 'item' ? (titles.get(Number(value)) ?? 'Deleted') : groupName(by, value), ...sumCells(row)],

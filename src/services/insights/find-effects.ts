@@ -3,12 +3,12 @@ import {
   dayNumber,
   type Effect,
   type Exposure,
+  eachLayer,
   effectOf,
   exposuresOf,
   type Facts,
   type InsightTable,
   type ItemFact,
-  layersIn,
   leastSold,
   type OnOffer,
   type Scope,
@@ -24,28 +24,23 @@ const deeds = [
   ['crossedDay', 'A second marketplace'],
 ] as const satisfies [keyof ItemFact, string][];
 
-/** The time on offer of what came in within days: from when it came in and stood somewhere. */
-function* onOffer(
-  facts: Facts,
-  scope: Scope,
-  [from, to]: [number, number],
-  deed: (typeof deeds)[number][0],
-): Generator<OnOffer> {
-  for (const [item, { units, inDay, outDay, how }] of layersIn(facts, scope)) {
-    if (inDay < from || inDay > to || item.listedDay === null) continue;
-    if (outDay !== null && outDay < item.listedDay) continue;
+/** The time on offer of what came in within days: from when it came in and stood somewhere; for each deed by itself. */
+function onOffer(facts: Facts, scope: Scope, [from, to]: [number, number]): OnOffer[][] {
+  const found = deeds.map((): OnOffer[] => []);
+  eachLayer(facts, scope, (item, { units, inDay, outDay, how }) => {
+    if (inDay < from || inDay > to || item.listedDay === null) return;
+    if (outDay !== null && outDay < item.listedDay) return;
     const since = Math.max(inDay, item.listedDay);
-    const done = item[deed];
-    // It was done before this unit was there: neither before nor after.
-    if (done !== null && done < since) continue;
-    yield {
-      alike: item.category,
-      units,
-      days: Math.max(0, (outDay ?? facts.today) - since),
-      isSold: how === 'sold',
-      doneOn: done === null ? null : done - since,
-    };
-  }
+    const days = Math.max(0, (outDay ?? facts.today) - since);
+    const isSold = how === 'sold';
+    deeds.forEach(([deed], at) => {
+      const done = item[deed];
+      // It was done before this unit was there: neither before nor after.
+      if (done !== null && done < since) return;
+      found[at]?.push({ alike: item.category, units, days, isSold, doneOn: done === null ? null : done - since });
+    });
+  });
+  return found;
 }
 
 const totals = (all: readonly Exposure[], what: keyof Exposure) => all.reduce((sum, one) => sum + one[what], 0);
@@ -63,7 +58,7 @@ export async function findEffects(facts: Facts, query: InsightQuery): Promise<In
   const period = periodOf(query);
   const days: [number, number] = [dayNumber(period.from), dayNumber(period.to)];
   const scope = await scopeOf(query);
-  const found = deeds.map(([deed]) => exposuresOf(onOffer(facts, scope, days, deed)));
+  const found = onOffer(facts, scope, days).map(exposuresOf);
   const sums = sumBy(salesIn(facts, scope, ...days), ({ itemId, accountId, isCancelled }) => {
     const at = itemId === null || accountId === null ? -1 : (facts.items.get(itemId)?.places.indexOf(accountId) ?? -1);
     return at < 0 || isCancelled ? null : `${Math.min(at + 1, 4)} ${accountId}`;

@@ -8,6 +8,7 @@ import {
   type InsightColumn,
   type InsightTable,
   marginOf,
+  monthName,
   monthsIn,
   noSums,
   type Period,
@@ -61,10 +62,10 @@ export async function findMoney(facts: Facts, query: InsightQuery): Promise<Insi
   const isDaily = daysIn(period) <= mostDays;
   const names = await accountNames();
   const read = (within: Period) => {
-    const sales = [...salesIn(facts, scope, dayNumber(within.from), dayNumber(within.to))];
+    const sales = salesIn(facts, scope, dayNumber(within.from), dayNumber(within.to));
     return {
       all: sumOf(sales),
-      steps: sumBy(sales, (sale) => dayName(sale.day).slice(0, isDaily ? 10 : 7)),
+      steps: sumBy(sales, (sale) => (isDaily ? dayName(sale.day) : monthName(sale.day))),
       accounts: sumBy(sales, (sale) => sale.accountId ?? 0),
     };
   };

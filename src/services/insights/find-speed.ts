@@ -1,11 +1,11 @@
 import {
   type AtAge,
   dayNumber,
+  eachLayer,
   type Facts,
   type Grouping,
   groupOf,
   type InsightTable,
-  layersIn,
   medianDays,
   priceEdges,
   soldBy,
@@ -51,14 +51,14 @@ export async function findSpeed(facts: Facts, query: InsightQuery): Promise<Insi
   const period = periodOf(query);
   const [from, to] = [dayNumber(period.from), dayNumber(period.to)];
   const groups = new Map<string, AtAge[]>();
-  for (const [item, { units, inDay, outDay, how }] of layersIn(facts, await scopeOf(query))) {
-    if (inDay < from || inDay > to) continue;
+  eachLayer(facts, await scopeOf(query), (item, { units, inDay, outDay, how }) => {
+    if (inDay < from || inDay > to) return;
     const value = groupOf(item, by);
     const ages = groups.get(value) ?? [];
     if (ages.length === 0) groups.set(value, ages);
     const day = Math.max(0, (outDay ?? facts.today) - inDay);
     ages.push({ day, sold: how === 'sold' ? units : 0, left: how === 'sold' ? 0 : units });
-  }
+  });
   const found = [...groups]
     .map(([value, ages]) => {
       const points = survivalOf(ages);

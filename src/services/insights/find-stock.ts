@@ -1,4 +1,4 @@
-import { dayName, dayNumber, type Facts, type InsightTable, layersIn } from '../../core/insight';
+import { dayNumber, eachLayer, type Facts, type InsightTable, monthName } from '../../core/insight';
 import { type InsightQuery, narrowedTo, periodOf, scopeOf } from './query';
 
 /** The first day of each band of age, and its name. */
@@ -23,7 +23,7 @@ export async function findStock(facts: Facts, query: InsightQuery): Promise<Insi
   const said = narrowedTo(query);
   const bands = ageBands.map((): Lying => ({ items: new Set(), units: 0, cost: 0, costless: 0, price: 0 }));
   const cohorts = new Map<string, Cohort>();
-  for (const [item, { units, inDay, outDay, how }, itemId] of layersIn(facts, scope)) {
+  eachLayer(facts, scope, (item, { units, inDay, outDay, how }, itemId) => {
     const cost = units * (item.cost ?? 0);
     if (how === 'here' && item.standing === 'active') {
       const band = bands[ageBands.findLastIndex(([least]) => facts.today - inDay >= least)] ?? bands[0];
@@ -35,8 +35,8 @@ export async function findStock(facts: Facts, query: InsightQuery): Promise<Insi
         band.price += units * (item.price ?? 0);
       }
     }
-    if (inDay < from || inDay > to) continue;
-    const month = dayName(inDay).slice(0, 7);
+    if (inDay < from || inDay > to) return;
+    const month = monthName(inDay);
     const cohort = cohorts.get(month) ?? {
       units: 0,
       sold: 0,
@@ -54,7 +54,7 @@ export async function findStock(facts: Facts, query: InsightQuery): Promise<Insi
     looks.forEach((days, at) => {
       if (how === 'sold' && outDay !== null && outDay - inDay <= days) cohort.by[at] = (cohort.by[at] ?? 0) + units;
     });
-  }
+  });
   const lying = bands.reduce((sum, one) => sum + one.cost, 0);
   const costless = bands.reduce((sum, one) => sum + one.costless, 0);
   const today = Date.now();

@@ -1,7 +1,7 @@
 import { type SQL, sql } from 'drizzle-orm';
 import { type Tx, transaction } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { itemsOf, writeLayers } from './write-layers';
+import { numbersOf, writeLayers } from './write-layers';
 
 /** A source of what is looked back at: records whose numbers follow the time. */
 type Source = {
@@ -33,7 +33,7 @@ const sources: Source[] = [
     take: async (tx, after, upTo) =>
       layersOfMoved(
         tx,
-        itemsOf(
+        numbersOf(
           await tx.execute(sql`select r.item_id as id from movement r left join item_milestone m on m.item_id = r.item_id
             where ${within(after, upTo)} group by r.item_id having max(r.id) > coalesce(max(m.moved_up_to), 0)`),
         ),
@@ -53,7 +53,7 @@ const sources: Source[] = [
         on duplicate key update cut_at = least(coalesce(cut_at, values(cut_at)), values(cut_at)), kept_at = current_timestamp(3)`);
       await layersOfMoved(
         tx,
-        itemsOf(
+        numbersOf(
           await tx.execute(
             sql`select distinct r.item_id as id from change_record r where ${within(after, upTo)} and r.field = 'boughtOn'`,
           ),
@@ -84,6 +84,10 @@ const sources: Source[] = [
 async function listed(tx: Tx, found: SQL): Promise<void> {
   await tx.execute(sql`create or replace temporary table newly_listed
     (item_id bigint unsigned, account_id bigint unsigned, at datetime(3), primary key (item_id, account_id)) ${found}`);
+  const [{ isAny = 0 } = {}] = rowsOf<{ isAny: number }>(
+    await tx.execute(sql`select exists (select 1 from newly_listed) as isAny`),
+  );
+  if (!isAny) return;
   await tx.execute(sql`insert into first_listed (item_id, account_id, at) select item_id, account_id, at from newly_listed
     on duplicate key update at = least(first_listed.at, values(at))`);
   const among = sql`(select distinct item_id from newly_listed)`;
@@ -108,12 +112,14 @@ async function keepListed(tx: Tx, isAll: boolean): Promise<void> {
       sql`select cast(unix_timestamp(utc_timestamp(3)) * 1000 as signed) as now, (select coalesce(max(id), 0) from listing) as last`,
     ),
   );
-  // The index leads by account.
+  const accounts = numbersOf(await tx.execute(sql`select id from account`));
+  if (accounts.length === 0) return;
+  // The index leads by account: a range of each.
   await listed(
     tx,
     sql`select item_id, account_id, min(at) as at from (
-        select l.item_id, l.account_id, l.live_since as at from account a join listing l on l.account_id = a.id
-          where l.live_since >= from_unixtime(${after / 1_000})
+        select l.item_id, l.account_id, l.live_since as at from listing l force index (listing_live_since)
+          where l.account_id in ${accounts} and l.live_since >= from_unixtime(${after / 1_000})
         union all select l.item_id, l.account_id, l.live_since from listing l where l.id > ${known} and l.live_since is not null
       ) found group by item_id, account_id`,
   );

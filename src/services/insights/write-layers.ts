@@ -54,5 +54,5 @@ export async function writeLayers(db: Executor, ids: readonly number[]): Promise
   );
 }
 
-/** The numbers of items out of rows that hold them. */
-export const itemsOf = (result: unknown): number[] => rowsOf<{ id: number }>(result).map((one) => Number(one.id));
+/** The numbers out of rows that hold them as `id`. */
+export const numbersOf = (result: unknown): number[] => rowsOf<{ id: number }>(result).map((one) => Number(one.id));

@@ -4,7 +4,7 @@ import { listingField } from '../../core/field';
 import { liveStates } from '../../core/sync';
 import { database } from '../../db/client';
 import { account, item, job, listing } from '../../db/schema';
-import { findLiveViolations, violationSchema } from '../accounts/rules/find-violations';
+import { findViolationsAmong, type Violation, violationSchema } from '../accounts/rules/find-violations';
 
 export const causeSchema = z.object({
   /** Sending failed, their review refused it, or it is live and fits their rules no more. */
@@ -76,10 +76,40 @@ export async function findCauses(): Promise<Cause[]> {
     violation: null,
   }));
   const shown = await namesOf(causes.flatMap((one) => one.itemIds.slice(0, shownItems)));
+  const mends = await mendsFor(causes);
   const failed = causes.map(
-    (one): Cause => ({ ...one, items: one.itemIds.slice(0, shownItems).flatMap((id) => shown.get(id) ?? []) }),
+    (one): Cause => ({
+      ...one,
+      violation: mends(one),
+      items: one.itemIds.slice(0, shownItems).flatMap((id) => shown.get(id) ?? []),
+    }),
   );
   return [...failed, ...(await unfitting())].sort((a, b) => b.count - a.count);
+}
+
+/**
+ * What failed because it does not fit is mended as what is live and fits no longer: where one of its items does not fit in the very
+ * field that they named, or in any that Netting named itself.
+ */
+async function mendsFor(
+  causes: readonly Pick<Cause, 'accountId' | 'mayPass'>[],
+): Promise<(cause: Pick<Cause, 'accountId' | 'mayPass' | 'field' | 'itemIds'>) => Violation | null> {
+  const accounts = [...new Set(causes.flatMap((one) => (one.mayPass ? [] : [one.accountId])))];
+  const violations = await findViolationsAmong('failed', accounts);
+  return ({ accountId, mayPass, field, itemIds }) => {
+    if (mayPass) return null;
+    const ids = new Set(itemIds);
+    const found = violations.find(
+      (one) =>
+        one.accountId === accountId &&
+        one.how !== 'item' &&
+        (field === null || one.field === field) &&
+        one.itemIds.some((id) => ids.has(id)),
+    );
+    if (!found) return null;
+    const { itemIds: _ids, ...violation } = found;
+    return violation;
+  };
 }
 
 async function namesOf(ids: number[]): Promise<Map<number, Cause['items'][number]>> {
@@ -97,7 +127,10 @@ async function unfitting(): Promise<Cause[]> {
     .selectDistinct({ accountId: listing.accountId })
     .from(listing)
     .where(and(gt(listing.blocking, 0), inArray(listing.state, liveStates)));
-  const violations = await findLiveViolations(rows.map((row) => row.accountId));
+  const violations = await findViolationsAmong(
+    'live',
+    rows.map((row) => row.accountId),
+  );
   return violations.map(
     ({ itemIds, ...violation }): Cause => ({
       kind: 'rules',

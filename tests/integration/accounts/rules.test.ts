@@ -173,6 +173,60 @@ describe('a marketplace changes its rules', () => {
     expect(valueFor(await previewOn(item.id, 'swishel'), 'category').shown).toContain('Flash');
   }, 90_000);
 
+  test('a higher least price: what failed for it is raised to it, or ended there, by one mend for all', async () => {
+    const account = await accountOf('Oakhand');
+    const brand = `Perrin ${Date.now()}`;
+    const items = [await readyItem({ brand, price: 2_000 }), await readyItem({ brand, price: 2_200 })];
+    const last = await readyItem({ brand, price: 2_400 });
+    const all = [...items, last];
+    await publishItems(
+      all.map((item) => item.id),
+      [account],
+    );
+    for (const item of all) await comesTo(item.id, account, 'live');
+    const { priceMin: before } = (await published('oakhand')).limits;
+    restored('oakhand', 'limits.priceMin', before);
+    await newVersion('oakhand', () => set('oakhand', 'limits.priceMin', 2_500));
+    // Sent as they are they fail, each with the same mend.
+    await call('POST', '/edits', {
+      selection: { kind: 'items', ids: all.map((item) => item.id) },
+      steps: [{ field: 'price', do: { verb: 'percent', basisPoints: -100 } }],
+      send: true,
+    });
+    for (const item of all) await comesTo(item.id, account, 'attention');
+    type Mend = Violation & { choices: { id: string; label: string }[] };
+    type Cause = { kind: string; accountId: number; itemIds: number[]; mayPass: boolean; violation: Mend | null };
+    const cause = await until(
+      async () =>
+        (await call<{ causes: Cause[] }>('GET', '/causes')).body.causes.find(
+          (one) => one.kind === 'failed' && one.accountId === account && one.itemIds.includes(last.id),
+        ),
+      (one) => one?.violation?.code === 'price-range',
+    );
+    expect(cause?.mayPass).toBe(false);
+    const choices = cause?.violation?.choices ?? [];
+    expect(choices.map((one) => one.id)).toEqual(['nearest', 'end']);
+    expect(choices[0]?.label).toMatch(/^Raise to .*25\.00/);
+    if (!cause?.violation) throw new Error('no mend');
+    expect((await fix(cause.violation, 'twice', true)).status).toBe(422);
+    expect((await fix(cause.violation, 'nearest', true)).body).toMatchObject({ left: 0 });
+    for (const item of all) await comesTo(item.id, account, 'live');
+    for (const item of all) {
+      const [there] = await marketListings('oakhand', item.sku);
+      expect(there?.summary.price).toBe(2_500);
+    }
+    await newVersion('oakhand', () => set('oakhand', 'limits.priceMin', 2_600));
+    const seen = await unfit(
+      'oakhand',
+      'price-range',
+      all.map((item) => item.id),
+    );
+    const [violation] = seen.violations;
+    if (!violation) throw new Error('nothing to mend');
+    await fix(violation, 'end', true);
+    for (const item of all) await comesTo(item.id, account, 'ended');
+  }, 120_000);
+
   test('what cannot be mended twice says so', async () => {
     const account = (await accounts()).find((one) => one.market === 'swishel');
     const answer = await call<{ code: string }>('POST', '/fixes', {

@@ -37,11 +37,11 @@ const shownItems = 5;
 const most = 2_000;
 
 /** What does not fit on these accounts, grouped by cause, most listings first. */
-async function violationsOf(ids: number[], isLiveOnly: boolean): Promise<Group[]> {
+async function violationsOf(ids: number[], which: 'all' | 'live' | 'failed'): Promise<Group[]> {
   const db = database();
   const groups = new Map<string, Group>();
   for (const account of await loadAccounts(db, ids)) {
-    for await (const some of violationRows(db, account, isLiveOnly)) {
+    for await (const some of violationRows(db, account, which)) {
       for (const { row, item, issues } of some) {
         for (const issue of issues) {
           const key = `${account.id}/${violationKey(issue)}`;
@@ -78,11 +78,11 @@ export async function findViolations(market: string): Promise<{ violations: Viol
     .where(eq(accountTable.market, market));
   const found = await violationsOf(
     rows.map((row) => row.id),
-    false,
+    'all',
   );
   return { violations: found.map(({ itemIds: _ids, ...violation }) => violation) };
 }
 
-/** Of what is live on these accounts alone, with the items concerned. */
-export const findLiveViolations = (accounts: number[]): Promise<Group[]> =>
-  accounts.length ? violationsOf(accounts, true) : Promise.resolve([]);
+/** Of what is live and well on these accounts, or of which sending failed, with the items concerned. */
+export const findViolationsAmong = (which: 'live' | 'failed', accounts: number[]): Promise<Group[]> =>
+  accounts.length ? violationsOf(accounts, which) : Promise.resolve([]);

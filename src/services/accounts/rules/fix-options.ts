@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Item } from '../../../core/item';
 import { type CategorySuggestion, type Issue, suggestCategories } from '../../../core/listing';
+import { formatMoney } from '../../../core/measure';
 import type { LoadedAccount } from '../../records/accounts/load-accounts';
 
 export const choiceSchema = z.object({
@@ -12,6 +13,10 @@ export type Choice = z.infer<typeof choiceSchema>;
 /** How one fix can be carried out for many: not at all from here, by one click, or by choosing or writing a value. */
 export const fixModes = ['item', 'click', 'choose', 'write'] as const;
 type FixMode = (typeof fixModes)[number];
+
+/** What can be chosen for a price that does not fit: the nearest one that does, or not to sell it there. */
+export const nearestPrice = 'nearest';
+export const endThere = 'end';
 
 const suggestionsFor = (account: LoadedAccount, item: Item): CategorySuggestion[] =>
   suggestCategories(
@@ -31,6 +36,18 @@ export function fixOptions(account: LoadedAccount, issue: Issue, item: Item): { 
   }
   if (kind === 'find-product' || issue.code === 'title-long' || issue.code === 'title-pattern')
     return { how: 'click', choices: [] };
+  // Before the way in which a price comes about: what is written for this account stands before any rule.
+  if (issue.code === 'price-range' && rules.price) {
+    const money = (amount: number) => formatMoney(amount, rules.currency);
+    const { min, max } = rules.price;
+    return {
+      how: 'choose',
+      choices: [
+        { id: nearestPrice, label: `Raise to ${money(min)}; what is dearer than ${money(max)} down to it` },
+        { id: endThere, label: `End them on ${account.name}` },
+      ],
+    };
+  }
   if (kind === 'edit-template' || kind === 'pricing') return { how: 'item', choices: [] };
   if (issue.field.startsWith('attr.')) {
     const attribute = rules.categories.flatMap((one) => one.attributes).find((one) => `attr.${one.id}` === issue.field);

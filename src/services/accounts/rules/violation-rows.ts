@@ -11,11 +11,14 @@ import { computeRow } from '../../records/listings/compute-row';
 
 export type ViolationRow = { row: ListingRow; item: Item; issues: Issue[]; computed: ComputedListing };
 
-/** Every listing of an account that does not fit, computed now, in portions. */
+/**
+ * Every listing of an account that does not fit, computed now, in portions.
+ * @param which all of them, those that are live and well, or those of which sending failed
+ */
 export async function* violationRows(
   db: Executor,
   account: LoadedAccount,
-  isLiveOnly = false,
+  which: 'all' | 'live' | 'failed' = 'all',
   portion = 300,
 ): AsyncGenerator<ViolationRow[]> {
   for (let after = 0; ; ) {
@@ -27,7 +30,8 @@ export async function* violationRows(
           eq(listing.accountId, account.id),
           gt(listing.blocking, 0),
           inArray(listing.wanted, ['draft', 'live']),
-          isLiveOnly ? inArray(listing.state, liveStates) : undefined,
+          which === 'live' ? inArray(listing.state, liveStates) : undefined,
+          which === 'failed' ? eq(listing.state, 'attention') : undefined,
           gt(listing.id, after),
         ),
       )

@@ -26,6 +26,10 @@ function written(account: LoadedAccount, one: ViolationRow, input: FixAll): Json
         ? productTitle({ ...one.item, title: text }, String(colour ?? ''), rules.title.max).text
         : undefined;
     }
+    case 'price-range':
+      return rules.price && typeof present === 'number'
+        ? Math.min(rules.price.max, Math.max(rules.price.min, present))
+        : undefined;
     case 'description-long':
       return rules.description ? cutText(text, rules.description.max).text : undefined;
     case 'note-long':

@@ -78,14 +78,28 @@ export function InsightTable({
       </div>
       {table.about ? <p className="quiet max-w-[70rem] text-[13px]">{table.about}</p> : null}
       {children}
-      {instead ??
-        (table.rows.length ? (
-          <div className="overflow-x-auto">
-            <DataTable rows={table.rows} columns={columns} idOf={(row) => row.key} look="part" />
-          </div>
-        ) : (
-          <p className="quiet py-2">Nothing in this time.</p>
-        ))}
+      {instead ?? <Rows table={table} columns={columns} />}
     </section>
+  );
+}
+
+/** More rows than anybody reads are shown when they are asked for. */
+const mostShown = 60;
+
+function Rows({ table: { title, rows }, columns }: { table: Table; columns: Column<Row>[] }) {
+  if (rows.length === 0) return <p className="quiet py-2">Nothing in this time.</p>;
+  const all = (
+    <div className="overflow-x-auto">
+      <DataTable rows={rows} columns={columns} idOf={(row) => row.key} look="part" />
+    </div>
+  );
+  if (rows.length <= mostShown) return all;
+  return (
+    <details>
+      <summary className="cursor-pointer py-1">
+        All {rows.length.toLocaleString('en')} figures of {title.toLowerCase()}
+      </summary>
+      {all}
+    </details>
   );
 }
