@@ -233,3 +233,12 @@ export const sale = mysqlTable(
     index('sale_unassigned').on(table.unassigned),
   ],
 );
+
+/** What needs a person and was put off for some days, with a word why. */
+export const needLater = mysqlTable('need_later', {
+  need: varchar('need', { length: 80 }).primaryKey(),
+  until: moment('until').notNull(),
+  why: varchar('why', { length: 200 }).notNull(),
+  byName: varchar('by_name', { length: 120 }).notNull(),
+  at: moment('at').notNull(),
+});

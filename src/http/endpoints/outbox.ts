@@ -3,11 +3,13 @@ import { auditAndKeep, auditSchema, lastAudit } from '../../services/audit/audit
 import { cancelScheduled } from '../../services/outbox/cancel-scheduled';
 import { causeSchema, findCauses } from '../../services/outbox/find-causes';
 import { findJobs, findJobsSchema, outboxJobSchema } from '../../services/outbox/find-jobs';
+import { findNeeds, needSchema } from '../../services/outbox/find-needs';
 import { findRuns, runProgressSchema } from '../../services/outbox/find-runs';
 import { findScheduled, scheduledSchema } from '../../services/outbox/find-scheduled';
 import { findUnsent, findUnsentSchema, unsentListingSchema } from '../../services/outbox/find-unsent';
 import { liveNewsSchema, subscribeLive } from '../../services/outbox/live';
 import { publishLater, publishLaterSchema } from '../../services/outbox/publish-later';
+import { putOff, putOffSchema } from '../../services/outbox/put-off';
 import { resumeRun } from '../../services/outbox/resume-run';
 import { retryJobs, retryJobsSchema } from '../../services/outbox/retry-jobs';
 import { sendUnsent, sendUnsentSchema } from '../../services/outbox/send-unsent';
@@ -53,6 +55,23 @@ export const outboxEndpoints = [
     body: z.object({ jobs: z.array(z.number().int()).min(1).max(2_000) }).strict(),
     answer: z.object({ skipped: z.number() }),
     run: ({ actor, body }) => skipJobs(actor, body.jobs),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/needs',
+    tag: 'Overview',
+    summary: 'What waits for a person besides refusals, offers and reminders: a line a cause',
+    answer: z.object({ needs: z.array(needSchema) }),
+    run: () => findNeeds(),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/needs/later',
+    tag: 'Overview',
+    summary: 'Put one of them off for some days, with a word why; no days bring it back',
+    body: putOffSchema,
+    answer: done,
+    run: ({ actor, body }) => putOff(actor, body),
   }),
   endpoint({
     method: 'GET',

@@ -856,6 +856,12 @@ const cases: Record<string, Case> = {
   'GET /artworks/offers': () => get('/artworks/offers'),
   'GET /artworks/sights': () => get('/artworks/sights?limit=5'),
   'GET /artworks/earnings': () => get('/artworks/earnings?days=30'),
+  'GET /needs': () => get('/needs'),
+  'POST /needs/later': async () => {
+    const answer = await post('/needs/later', { need: `${unique}-need`, days: 1, why: 'looked at' });
+    await post('/needs/later', { need: `${unique}-need`, days: 0 });
+    return answer;
+  },
   'GET /insights': () => get('/insights?from=2026-01-01&to=2026-06-30&view=best&by=item'),
   'GET /insights/items': () => get('/insights/items?from=2026-01-01&to=2026-06-30'),
   'GET /insights/file': async () => {

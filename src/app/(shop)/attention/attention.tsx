@@ -11,6 +11,7 @@ import { withSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { ViolationRow } from '@/ui/data/violation-row';
 import { Findings } from './findings';
+import { Needs, useNeeds } from './needs';
 import { Reminders, useReminders } from './reminders';
 
 /** What needs a person, grouped by cause, with the one mend for all of the same cause. */
@@ -29,6 +30,7 @@ export function Attention() {
   );
   const offers = (useOffers().data?.offers ?? []).filter((one) => one.state === 'open');
   const reminders = useReminders();
+  const needs = useNeeds();
   const look = useCommand(
     async () => {
       const { found } = await api('POST /audit', { body: {} });
@@ -44,6 +46,7 @@ export function Attention() {
       {causes.isError ? <Failed error={causes.error} retry={() => void causes.refetch()} /> : null}
       {causes.data?.causes.length === 0 &&
       reminders.length === 0 &&
+      needs.length === 0 &&
       offers.length === 0 &&
       audit.data?.found.length === 0 ? (
         <Empty title="Nothing needs you">
@@ -73,6 +76,7 @@ export function Attention() {
           />
         ))}
       </ol>
+      <Needs needs={needs} />
       {audit.data ? <Findings audit={audit.data} look={() => void look.run()} isLooking={look.busy} /> : null}
     </>
   );
