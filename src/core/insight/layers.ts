@@ -51,19 +51,22 @@ function giveBack(open: Open[], out: Layer[], saleId: number, units: number): nu
   return left;
 }
 
-/** What was sold beyond what was there takes of what lies here now. @returns what is still lacking */
-function fill(open: Open[], gap: number): number {
-  let lacking = gap;
-  while (lacking > 0) {
+/** Takes units of what came in first. @returns what was taken; less, where less is there */
+function takeOldest(open: Open[], units: number): Open[] {
+  const taken: Open[] = [];
+  for (let left = units; left > 0; ) {
     const [oldest] = open;
     if (!oldest) break;
-    const taken = Math.min(lacking, oldest.units);
-    lacking -= taken;
-    oldest.units -= taken;
+    const part = Math.min(left, oldest.units);
+    left -= part;
+    oldest.units -= part;
+    taken.push({ ...oldest, units: part });
     if (oldest.units === 0) open.shift();
   }
-  return lacking;
+  return taken;
 }
+
+const unitsOf = (some: readonly Open[]): number => some.reduce((sum, one) => sum + one.units, 0);
 
 /**
  * The layers of one item: what came in first leaves first (FIFO). What was sold beyond what was there has no layer; what
@@ -79,40 +82,18 @@ export function layersOf(lines: readonly LedgerLine[]): Layer[] {
     if (delta > 0) {
       const back = reason === 'cancelled' && saleId !== null ? delta - giveBack(open, out, saleId, delta) : 0;
       if (delta > back) open.push({ units: delta - back, inAt: at, isFirst });
-      gap = fill(open, gap);
-      isFirst = false;
-      continue;
+      gap -= unitsOf(takeOldest(open, gap));
+    } else {
+      const taken = takeOldest(open, -delta);
+      gap += -delta - unitsOf(taken);
+      const isSold = reason === 'sold';
+      for (const one of taken)
+        out.push({ ...one, outAt: at, saleId: isSold ? saleId : null, how: isSold ? 'sold' : 'gone' });
     }
     isFirst = false;
-    let units = -delta;
-    while (units > 0) {
-      const [oldest] = open;
-      if (!oldest) break;
-      const taken = Math.min(units, oldest.units);
-      units -= taken;
-      oldest.units -= taken;
-      if (oldest.units === 0) open.shift();
-      const isSold = reason === 'sold';
-      out.push({
-        units: taken,
-        inAt: oldest.inAt,
-        isFirst: oldest.isFirst,
-        outAt: at,
-        saleId: isSold ? saleId : null,
-        how: isSold ? 'sold' : 'gone',
-      });
-    }
-    gap += units;
   }
   return [
     ...out.filter((one) => one.units > 0),
-    ...open.map(({ units, inAt, isFirst: first }) => ({
-      units,
-      inAt,
-      isFirst: first,
-      outAt: null,
-      saleId: null,
-      how: 'here' as const,
-    })),
+    ...open.map((one) => ({ ...one, outAt: null, saleId: null, how: 'here' as const })),
   ];
 }
