@@ -4,6 +4,7 @@ import { signedIn } from './steps';
 
 test('what was sold adds up, is narrowed, opens what is behind it, and is a file', async ({ page }) => {
   await signedIn(page);
+  await page.goto('/');
   await page.keyboard.press('Control+k');
   await expect(page.getByPlaceholder('Where to?')).toBeFocused();
   await page.keyboard.type('Insights');
