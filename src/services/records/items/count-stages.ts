@@ -23,7 +23,8 @@ export async function stageCounts(): Promise<StageCounts> {
         select item_id from listing where state = 'attention' or (state in ${liveStates} and blocking > 0)
         union select l.item_id from offer o join listing l on l.id = o.listing_id where o.state = 'open'
         union select id from item where remind_on <= ${today()} and archived = 0) concerned) as attention,
-      (select count(distinct item_id) from sale where item_id is not null) as sold`),
+      (select count(distinct item_id) from sale where item_id is not null)
+        - (select count(*) from item i where i.archived <> 0 and exists (select 1 from sale s where s.item_id = i.id)) as sold`),
   );
   return row ?? { intake: 0, drafts: 0, ready: 0, live: 0, changed: 0, drift: 0, attention: 0, sold: 0 };
 }
