@@ -63,7 +63,9 @@ export async function lookingBack(say: (text: string) => void): Promise<Figure[]
         by: view === 'best' ? 'item' : 'category',
         ...narrowed,
       });
-      await findInsight(query);
+      const { tables } = await findInsight(query);
+      if (tables.length === 0 || tables.some((one) => one.rows.length === 0 && one.id !== 'worst'))
+        throw new Error(`${view}, ${name}: there is nothing to look back at`);
       const took: number[] = [];
       for (let round = 0; round < rounds; round++) took.push(await time(() => findInsight(query)));
       figures.push(limitFigure(`P12 ${view}, ${name}`, percentile(took, 0.5), 500));

@@ -78,6 +78,13 @@ export function salesIn(facts: Facts, scope: Scope, from: Day, to: Day): SaleFac
   return found;
 }
 
+/** The how manieth of its places sold it, 4 for the fourth or a later one; null where that is not known. */
+export function nthPlace({ items }: Pick<Facts, 'items'>, { itemId, accountId }: SaleFact): number | null {
+  if (itemId === null || accountId === null) return null;
+  const at = items.get(itemId)?.places.indexOf(accountId) ?? -1;
+  return at < 0 ? null : Math.min(at + 1, 4);
+}
+
 /** Looks at the layers of a scope with their items; of an account at those of items that have stood there. */
 export function eachLayer(
   facts: Facts,

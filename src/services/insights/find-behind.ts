@@ -8,13 +8,14 @@ import {
   type Grouping,
   groupOf,
   monthName,
+  nthPlace,
   type Scope,
   salesIn,
   sumOf,
 } from '../../core/insight';
 import { database } from '../../db/client';
 import { item } from '../../db/schema';
-import { daySchema, insightQuerySchema, scopeOf } from './query';
+import { daySchema, scopeOf } from './query';
 import { readFacts } from './read-facts';
 
 /** Which figure the items behind it are asked for. */
@@ -44,7 +45,7 @@ export const behindQuerySchema = itemFilterSchema
     item: z.coerce.number().int().optional(),
     group: z
       .string()
-      .regex(/^(category|brand|supplier|batch|condition):/)
+      .regex(/^(category|brand|supplier|batch|condition|price):/)
       .max(200)
       .optional()
       .describe('Items that have this in common, as field:value'),
@@ -78,10 +79,9 @@ function partsOf(facts: Facts, scope: Scope, asked: Asked): Part[] {
   const to = asked.to === undefined ? Number.POSITIVE_INFINITY : dayNumber(asked.to);
   if (of === 'sold')
     return salesIn(facts, scope, from, to).flatMap((sale) => {
-      const { itemId, accountId, isCancelled, quantity } = sale;
+      const { itemId, isCancelled, quantity } = sale;
       if (isCancelled || itemId === null) return [];
-      const at = accountId === null ? -1 : (facts.items.get(itemId)?.places.indexOf(accountId) ?? -1);
-      if (nth !== undefined && (at < 0 || Math.min(at + 1, 4) !== nth)) return [];
+      if (nth !== undefined && nthPlace(facts, sale) !== nth) return [];
       return [{ itemId, pieces: quantity, amount: sumOf([sale]).net }];
     });
   const found: Part[] = [];
@@ -98,9 +98,7 @@ function partsOf(facts: Facts, scope: Scope, asked: Asked): Part[] {
 export async function findBehind(asked: Asked): Promise<z.infer<typeof behindSchema>> {
   const { of: _of, month: _month, ageFrom: _from, ageTo: _to, nth: _nth, item: one, group, limit, ...said } = asked;
   const { facts } = await readFacts();
-  const scope = await scopeOf(
-    insightQuerySchema.parse({ ...said, from: said.from ?? '2000-01-01', to: said.to ?? '2100-01-01' }),
-  );
+  const scope = await scopeOf(said);
   const [by = '', ...value] = (group ?? '').split(':');
   const sums = new Map<number, { pieces: number; amount: number }>();
   for (const { itemId, pieces, amount } of partsOf(facts, scope, asked)) {

@@ -10,6 +10,7 @@ import {
   type InsightTable,
   type ItemFact,
   leastSold,
+  nthPlace,
   type OnOffer,
   type Scope,
   salesIn,
@@ -59,9 +60,9 @@ export async function findEffects(facts: Facts, query: InsightQuery): Promise<In
   const days: [number, number] = [dayNumber(period.from), dayNumber(period.to)];
   const scope = await scopeOf(query);
   const found = onOffer(facts, scope, days).map(exposuresOf);
-  const sums = sumBy(salesIn(facts, scope, ...days), ({ itemId, accountId, isCancelled }) => {
-    const at = itemId === null || accountId === null ? -1 : (facts.items.get(itemId)?.places.indexOf(accountId) ?? -1);
-    return at < 0 || isCancelled ? null : `${Math.min(at + 1, 4)} ${accountId}`;
+  const sums = sumBy(salesIn(facts, scope, ...days), (sale) => {
+    const nth = sale.isCancelled ? null : nthPlace(facts, sale);
+    return nth === null ? null : `${nth} ${sale.accountId}`;
   });
   const places = [...sums].map(([key, one]) => {
     const [nth, accountId] = key.split(' ').map(Number);

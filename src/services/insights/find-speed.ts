@@ -29,18 +29,8 @@ export function groupName(by: InsightQuery['by'], value: string): string {
   return most === undefined ? `${money(least)} and more` : `${money(least)} to ${money(most)}`;
 }
 
-/** How items of a group are found. */
-export function groupFilter(by: Grouping, value: string): Record<string, string> {
-  if (by === 'price') {
-    const at = Number(value);
-    const [least, most] = [priceEdges[at - 1], priceEdges[at]];
-    return {
-      ...(least === undefined ? {} : { priceMin: String(least) }),
-      ...(most === undefined ? {} : { priceMax: String(most - 1) }),
-    };
-  }
-  return { group: `${by}:${value}` };
-}
+/** How items of a group are asked for. */
+export const groupFilter = (by: Grouping, value: string): Record<string, string> => ({ group: `${by}:${value}` });
 
 /**
  * How fast things go: for each group after how many days half of it is sold, counting what has not sold yet as far as it has

@@ -50,7 +50,7 @@ const sources: Source[] = [
           and json_type(r.old_value) = 'INTEGER' and json_type(r.new_value) = 'INTEGER'
           and cast(r.new_value as signed) < cast(r.old_value as signed)
         group by r.item_id
-        on duplicate key update cut_at = least(coalesce(cut_at, values(cut_at)), values(cut_at)), kept_at = current_timestamp(3)`);
+        on duplicate key update cut_at = least(coalesce(cut_at, values(cut_at)), values(cut_at))`);
       await layersOfMoved(
         tx,
         numbersOf(
@@ -70,7 +70,7 @@ const sources: Source[] = [
         select l.item_id, min(r.at) from previous_remote_id r join listing l on l.id = r.listing_id
         where ${within(after, upTo)} and r.why = 'renewed'
         group by l.item_id
-        on duplicate key update renewed_at = least(coalesce(renewed_at, values(renewed_at)), values(renewed_at)), kept_at = current_timestamp(3)`);
+        on duplicate key update renewed_at = least(coalesce(renewed_at, values(renewed_at)), values(renewed_at))`);
       await listed(
         tx,
         sql`select l.item_id, l.account_id, min(r.live_since) as at from previous_remote_id r join listing l on l.id = r.listing_id

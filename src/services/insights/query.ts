@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { itemFilterSchema, readFilter } from '../../core/filter';
+import { type ItemFilter, itemFilterSchema, readFilter } from '../../core/filter';
 import { comparisons, groupings, type Period, type Scope } from '../../core/insight';
 import { withConnection } from '../../db/client';
 import { readRows } from '../../db/raw';
@@ -44,7 +44,7 @@ export function narrowedTo(query: InsightQuery): Record<string, string> {
 export const periodOf = ({ from, to }: InsightQuery): Period => ({ from, to });
 
 /** The items that the one filter finds, those that were put away among them; null where it says nothing. */
-async function itemsOf(query: InsightQuery): Promise<Set<number> | null> {
+async function itemsOf(query: ItemFilter): Promise<Set<number> | null> {
   const filter = readFilter(query);
   if (filter.all.length === 0) return null;
   await knowNetsFor([filter]);
@@ -55,7 +55,7 @@ async function itemsOf(query: InsightQuery): Promise<Set<number> | null> {
 }
 
 /** Whose sales and stock are looked at. */
-export const scopeOf = async (query: InsightQuery): Promise<Scope> => ({
+export const scopeOf = async (query: ItemFilter & { soldOn?: number }): Promise<Scope> => ({
   items: await itemsOf(query),
   soldOn: query.soldOn ?? null,
 });

@@ -12,6 +12,7 @@ type Kept = {
   sales: Map<number, SaleFact>;
   layers: Map<number, LayerFact[]>;
   items: Map<number, ItemFact>;
+  wholes: Set<number>;
   upTo: number;
 };
 // Next.js may load this module more than once a process; what is known must be known once.
@@ -21,7 +22,7 @@ const kept = globalThis as typeof globalThis & {
   nettingFactsNext?: Promise<boolean>;
 };
 const known = (): Kept => {
-  kept.nettingFacts ??= { sales: new Map(), layers: new Map(), items: new Map(), upTo: 0 };
+  kept.nettingFacts ??= { sales: new Map(), layers: new Map(), items: new Map(), wholes: new Set(), upTo: 0 };
   return kept.nettingFacts;
 };
 
@@ -69,7 +70,6 @@ type ItemRow = [
   price: number | null,
   cost: number | null,
   standing: number,
-  isWhole: number,
   listed: number | null,
   cut: number | null,
   renewed: number | null,
@@ -96,7 +96,6 @@ async function readOn(): Promise<void> {
         from sale where ${isFirst ? sql`1` : sql`changed_at >= ${since}`}`,
     );
     const itemColumns = sql`select i.id, i.category, i.brand, i.supplier, i.batch, i.condition_grade, i.price, i.cost, i.archived,
-        exists (select 1 from item_part p where p.set_id = i.id),
         ${dayOf(sql`m.listed_at`)}, ${dayOf(sql`m.cut_at`)}, ${dayOf(sql`m.renewed_at`)}, ${dayOf(sql`m.crossed_at`)}
       from item i left join item_milestone m on m.item_id = i.id`;
     const items = await readRows<ItemRow>(
@@ -123,6 +122,10 @@ async function readOn(): Promise<void> {
       connection,
       sql`select item_id, units, ${dayOf(sql`in_on`)}, ${dayOf(sql`out_on`)}, how from stock_layer where ${moved} order by item_id`,
     );
+    // Few are, and nothing else of them is written when they become one.
+    const wholes = new Set(
+      (await readRows<[number]>(connection, sql`select distinct set_id from item_part`)).map(([id]) => Number(id)),
+    );
     for (const row of sales) {
       const [id, day, accountId, itemId, quantity, isCancelled, , , , , , , , postage, packing, cost] = row;
       facts.sales.set(Number(id), {
@@ -143,7 +146,7 @@ async function readOn(): Promise<void> {
       if (some) some.push(accountId);
       else placesOf.set(itemId, [accountId]);
     }
-    for (const [id, category, brand, supplier, batch, condition, price, cost, standing, isWhole, ...days] of items) {
+    for (const [id, category, brand, supplier, batch, condition, price, cost, standing, ...days] of items) {
       const [listed, cut, renewed, crossed] = days.map(number);
       facts.items.set(Number(id), {
         category,
@@ -154,7 +157,7 @@ async function readOn(): Promise<void> {
         price,
         cost,
         standing: standings[standing] ?? 'active',
-        isWhole: Boolean(isWhole),
+        isWhole: wholes.has(Number(id)),
         listedDay: listed ?? null,
         cutDay: cut ?? null,
         renewedDay: renewed ?? null,
@@ -162,6 +165,11 @@ async function readOn(): Promise<void> {
         places: placesOf.get(Number(id)) ?? facts.items.get(Number(id))?.places ?? [],
       });
     }
+    for (const id of new Set([...wholes, ...facts.wholes])) {
+      const item = facts.items.get(id);
+      if (item) facts.items.set(id, { ...item, isWhole: wholes.has(id) });
+    }
+    facts.wholes = wholes;
     for (const id of again) facts.layers.delete(id);
     for (const [itemId, units, inDay, outDay, how] of layers) {
       if (!isFirst && !again.has(Number(itemId))) continue;

@@ -74,12 +74,14 @@ describe('money', () => {
     const before = await salesWithin(day(400 + 396), day(401));
     expect(total.get('before')).toMatchObject(byHand(before));
     const months = await table('time', { ...period, view: 'money' });
+    expect(months.size).toBeGreaterThan(12);
     for (const [month, cells] of months) {
       expect(cells).toMatchObject(byHand(sales.filter((one) => one.soldAt.toISOString().startsWith(month))));
       const { taken, fees, postage, packing, cost, net } = cells;
       expect(Number(taken) + Number(fees) + Number(postage) + Number(packing) + Number(cost)).toBe(net);
     }
     const accounts = await table('accounts', { ...period, view: 'money' });
+    expect(accounts.size).toBeGreaterThan(5);
     for (const [id, cells] of accounts)
       expect(cells).toMatchObject(byHand(sales.filter((one) => String(one.accountId ?? 'hand') === id)));
     const kinds = [...(await table('fees', { ...period, view: 'money' })).values()];

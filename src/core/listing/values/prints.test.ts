@@ -102,8 +102,8 @@ test('an item that is no artwork is not touched by such a template', () => {
 test('what the file was called is a variable of templates', () => {
   const [photo] = artwork.photos;
   const named = { ...artwork, photos: photo ? [{ ...photo, fileName: 'harbour_07.png' }] : [] };
-  const texts = template({ id: 2, name: 'Named', print: null, fields: { title: 'Print {{ file_name }}' } });
-  expect(computed(named, [template(), texts]).content.title).toBe('Print harbour_07');
+  const texts = template({ id: 2, name: 'Named', print: null, fields: { title: 'Seen on {{ file_name }}' } });
+  expect(computed(named, [template(), texts]).content.title).toBe('Seen on harbour_07');
   const missing = computed(artwork, [template(), texts]).issues.map((one) => one.message);
   expect(missing.join()).toContain('file_name');
 });
