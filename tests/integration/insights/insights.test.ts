@@ -252,6 +252,35 @@ test('how fast things go counts what has not sold yet; the share and the median 
   ]);
 }, 120_000);
 
+test('whatever a row says, the items behind it add up to it: of every group and every way of grouping', async () => {
+  const period = { from: day(548), to: day(2) };
+  type Behind = { items: { pieces: number; amount: number }[]; count: number };
+  let compared = 0;
+  for (const by of ['category', 'brand', 'condition', 'price'])
+    for (const [view, id, amount] of [
+      ['best', 'best', 'net'],
+      ['speed', 'groups', null],
+    ] as const) {
+      const query = new URLSearchParams({ ...period, view, by });
+      const { tables } = (await call<View>('GET', `/insights?${query}`)).body;
+      const found = tables.find((one) => one.id === id);
+      for (const { cells, behind } of found?.rows ?? []) {
+        const asked = new URLSearchParams({ ...behind, limit: '500' });
+        const { body } = await call<Behind>('GET', `/insights/items?${asked}`);
+        if (body.count > 500) continue;
+        const at = (name: string) => cells[found?.columns.findIndex((one) => one.id === name) ?? 0];
+        expect([by, cells[0], body.items.reduce((sum, one) => sum + one.pieces, 0)]).toEqual([
+          by,
+          cells[0],
+          at('pieces'),
+        ]);
+        if (amount) expect(body.items.reduce((sum, one) => sum + one.amount, 0)).toBe(at(amount));
+        compared++;
+      }
+    }
+  expect(compared).toBeGreaterThan(20);
+}, 120_000);
+
 test('what a price cut brought is compared within the same age; with too few nothing is said', async () => {
   const brand = `Lund ${randomUUID().slice(0, 6)}`;
   await piecesOf(brand, [...times(12, { soldOn: 50, cutOn: 40 }), ...times(12, { soldOn: 45, cutOn: null })]);
