@@ -5,7 +5,7 @@ import { config } from '../src/config';
 import { database } from '../src/db/client';
 import { account, authUser } from '../src/db/schema';
 import type { Actor } from '../src/services/access/actor';
-import { createApiToken } from '../src/services/access/create-api-token';
+import { createApiToken } from '../src/services/access/api-tokens';
 import { setupOwner } from '../src/services/access/set-up-owner';
 import { addMapping } from '../src/services/accounts/mapping/add-mapping';
 import { mapCategory } from '../src/services/accounts/mapping/map-category';
@@ -33,7 +33,7 @@ export async function ownerActor(): Promise<Actor> {
     .where(eq(authUser.email, owner.email));
   if (found) return found;
   const actor = await setupOwner(owner);
-  const { token } = await createApiToken(actor, 'demo');
+  const { token } = await createApiToken(actor, 'owner', { name: 'demo' });
   const file = join(config.dataFolder, 'demo-api-token');
   writeFileSync(file, `${token}\n`, { mode: 0o600 });
   chmodSync(file, 0o600);

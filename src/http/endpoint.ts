@@ -1,5 +1,7 @@
 import { z } from 'zod';
+import type { Role } from '../core/access';
 import type { Actor } from '../services/access/actor';
+import type { Who } from '../services/access/identify-actor';
 
 type Schema = z.ZodType;
 type Media = 'text/csv' | 'application/octet-stream' | 'text/event-stream' | 'application/x-ndjson';
@@ -17,6 +19,8 @@ type Answered<A extends Schema> = A extends typeof done ? unknown : z.output<A>;
 
 type Call<P extends string, Q, B> = {
   actor: Actor;
+  /** The same person or program, with what it may do and where it is signed in. */
+  who: Who;
   params: ParamsOf<P>;
   query: Given<Q>;
   body: Given<B>;
@@ -29,10 +33,14 @@ type Described<M, P, Q, B, A> = {
   path: P;
   summary: string;
   tag: string;
+  /** The least role that it takes. */
+  role: Role;
   query?: Q;
   body?: B;
   /** What comes back. Tests hold every answer to it, and the pages' types are inferred from it. */
   answer: A;
+  /** What was paid stays as it is kept when it comes from somebody who does not see it: the service sees to that. */
+  keepsCosts?: true;
   /** A picture is sent as the body itself. */
   takesPicture?: boolean;
   /** A file of any kind is sent as the body itself. */

@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { config } from '../config';
+import { withheldField, withoutCosts } from '../core/access';
 import { NettingError } from '../core/errors';
 import { actorOf } from '../services/access/identify-actor';
 import { done, type Endpoint } from './endpoint';
 import { endpoints } from './endpoints';
 import { problemOf } from './problem';
 import { readLimited } from './read-limited';
+import { notFor, requireRole, seesCosts } from './require-role';
 
 const mostBodyBytes = 6_000_000;
 const routes = endpoints.map((one: Endpoint) => ({
@@ -52,6 +54,7 @@ export async function handle(request: Request): Promise<Response> {
       );
     if (request.method !== 'GET' && !who.byToken && !fromHere(request))
       throw new NettingError('not-allowed', 'This request did not come from Netting itself');
+    requireRole(who, found.one.role);
     const params = Object.fromEntries(
       Object.entries(found.hit.groups ?? {}).map(([name, value]) => [
         name,
@@ -60,9 +63,13 @@ export async function handle(request: Request): Promise<Response> {
     );
     const query = found.one.query?.parse(Object.fromEntries(url.searchParams));
     const body = await bodyOf(request, found.one);
-    const result = await found.one.run({ actor: who.actor, params, query, body, request });
+    const asks = found.one.keepsCosts ? query : [query, body];
+    const asked = seesCosts(who.role) ? null : withheldField(asks);
+    if (asked) throw notFor(who.role, 'ask for, or change, what was paid', asked);
+    const result = await found.one.run({ actor: who.actor, who, params, query, body, request });
     if (result instanceof Response) return result;
-    return Response.json(found.one.answer === done ? { ok: true } : result, {
+    const told = seesCosts(who.role) ? result : withoutCosts(result);
+    return Response.json(found.one.answer === done ? { ok: true } : told, {
       status: request.method === 'POST' ? 201 : 200,
       headers: { 'cache-control': 'no-store' },
     });

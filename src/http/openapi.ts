@@ -40,6 +40,7 @@ export function openApi(baseUrl: string): object {
     const place = paths[`/api/v1${one.path}`] ?? {};
     place[one.method.toLowerCase()] = {
       summary: one.summary,
+      description: `Needs at least the role ${one.role}.`,
       tags: [one.tag],
       operationId: `${one.method.toLowerCase()}${one.path.replace(/[{}]/g, '').replace(/[/-](\w)/g, (_, letter: string) => letter.toUpperCase())}`,
       parameters: [
@@ -61,6 +62,7 @@ export function openApi(baseUrl: string): object {
       responses: {
         ...answered(one),
         401: problem('Not signed in'),
+        403: problem('Not for this role'),
         404: problem('Not there'),
         409: problem('In the way of something else'),
         422: problem('Not valid'),

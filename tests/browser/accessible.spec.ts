@@ -106,6 +106,8 @@ test('every page behind the sign-in, by day and by night', async ({ page }) => {
     ['/artwork', 'Artwork'],
     ['/artwork/gallery', 'Artwork'],
     ['/artwork/earnings', 'Artwork'],
+    ['/people', 'People'],
+    ['/you', 'You'],
     ['/insights', 'Insights'],
     ['/insights?view=stock', 'Insights'],
     ['/insights?view=effects', 'Insights'],

@@ -131,6 +131,8 @@ test('on a phone no page moves sideways', async ({ page }) => {
     '/artwork',
     '/artwork/gallery',
     '/artwork/earnings',
+    '/people',
+    '/you',
     '/insights',
     '/insights?view=speed',
     `/kits/${await newKit({ name: 'Outfits with a name of some length, taken apart' })}`,

@@ -8,6 +8,7 @@ import {
 } from '@tanstack/react-query';
 import { headers } from 'next/headers';
 import { cache, type ReactNode } from 'react';
+import { seesCosts } from '@/http/require-role';
 import { actorOf } from '@/services/access/identify-actor';
 import { Listening } from '@/ui/frame/listening';
 
@@ -31,6 +32,7 @@ export const whoAsks = cache(async () => actorOf(await headers()));
 /**
  * Hands a page's first data out with it: read here by the services themselves, put where the page's own queries look,
  * so that nothing has to be asked for before something is seen. What cannot be read is left to the page, which says so.
+ * Who must not see what was paid asks for everything over HTTP, where it is taken out.
  * A page is rendered beside its layout, not after it: who is not signed in gets nothing here, whatever the layout does.
  */
 export async function FirstData({
@@ -43,10 +45,11 @@ export async function FirstData({
   isFrame?: boolean;
   children: ReactNode;
 }) {
-  if (!(await whoAsks())) return null;
+  const who = await whoAsks();
+  if (!who) return null;
   const client = new QueryClient();
   await Promise.all(
-    lists.map((one) => {
+    (isFrame || seesCosts(who.role) ? lists : []).map((one) => {
       const read =
         'from' in one
           ? client.prefetchInfiniteQuery({ queryKey: one.key, queryFn: one.read, initialPageParam: one.from })

@@ -9,7 +9,7 @@ import { Dock } from '@/ui/frame/dock';
 import { Launcher } from '@/ui/frame/launcher';
 import { Providers } from '@/ui/frame/providers';
 import { Ribbon } from '@/ui/frame/ribbon';
-import { SignOut } from '@/ui/frame/sign-out';
+import { You } from '@/ui/frame/you';
 import { FirstData, whoAsks } from './first-data';
 
 export const dynamic = 'force-dynamic';
@@ -23,6 +23,7 @@ export default async function ShopLayout({ children }: { children: ReactNode }) 
       <FirstData
         isFrame
         lists={[
+          { key: ['me'], read: async () => ({ ...who.actor, role: who.role }) },
           { key: ['stages'], read: () => stageCounts(), isLater: true },
           { key: ['progress'], read: () => progress() },
           { key: ['accounts'], read: () => findAccounts() },
@@ -45,7 +46,7 @@ export default async function ShopLayout({ children }: { children: ReactNode }) 
             <Ribbon />
           </Suspense>
           <Launcher />
-          <SignOut name={who.actor.name} />
+          <You name={who.actor.name} />
         </header>
         <main id="main" className="pb-8">
           <Suspense>{children}</Suspense>

@@ -79,6 +79,15 @@ export const firstSettings: IntakeSettings = {
   mostDays: null,
 };
 
+/** Settings as somebody sent them who is not told what was paid: cost, price and what is worth taking stay as they are kept. */
+export const withCostsOf = (given: IntakeSettings, kept: IntakeSettings): IntakeSettings => ({
+  ...given,
+  cost: kept.cost,
+  price: kept.price,
+  leastNet: kept.leastNet,
+  leastReturn: kept.leastReturn,
+});
+
 /**
  * The price that a rule makes.
  * @param known the piece's cost, and the median of comparable sales; null where that is not known

@@ -16,6 +16,7 @@ export const insightsEndpoints = [
     method: 'GET',
     path: '/insights',
     tag,
+    role: 'seller',
     summary: 'A view of what was sold, bought and done within a period, as tables',
     query: insightQuerySchema,
     answer: insightSchema,
@@ -25,6 +26,7 @@ export const insightsEndpoints = [
     method: 'GET',
     path: '/insights/items',
     tag,
+    role: 'seller',
     summary: 'The items behind a figure, those with the most money in it first',
     query: behindQuerySchema,
     answer: behindSchema,
@@ -33,6 +35,7 @@ export const insightsEndpoints = [
   streamed({
     path: '/insights/file',
     tag,
+    role: 'seller',
     summary: 'One of the tables of a view as a file',
     query: insightFileQuerySchema,
     media: 'application/octet-stream',

@@ -1,16 +1,34 @@
 import { eq, sql } from 'drizzle-orm';
+import { lesser, type Role } from '../../core/access';
 import { database } from '../../db/client';
 import { apiToken, authUser } from '../../db/schema';
 import type { Actor } from './actor';
 import { auth } from './auth';
 import { hashOf } from './token-hash';
 
-/** The person or program that a request comes from, or null. `byToken` requests carry no cookie and cannot be forged by a page. */
-export async function actorOf(headers: Headers): Promise<{ actor: Actor; byToken: boolean } | null> {
+/** Who asks, and what that person or program may do. */
+export type Who = {
+  actor: Actor;
+  role: Role;
+  /** Such requests carry no cookie and cannot be forged by a page. */
+  byToken: boolean;
+  /** The place where a person is signed in; null for a program. */
+  sessionId: string | null;
+};
+
+/** The person or program that a request comes from, or null. */
+export async function actorOf(headers: Headers): Promise<Who | null> {
   const bearer = /^Bearer (net_[\w-]{20,})$/.exec(headers.get('authorization') ?? '')?.[1];
   if (bearer) {
     const [row] = await database()
-      .select({ id: authUser.id, name: authUser.name, token: apiToken.name, tokenId: apiToken.id })
+      .select({
+        id: authUser.id,
+        name: authUser.name,
+        role: authUser.role,
+        token: apiToken.name,
+        tokenId: apiToken.id,
+        tokenRole: apiToken.role,
+      })
       .from(apiToken)
       .innerJoin(authUser, eq(authUser.id, apiToken.userId))
       .where(eq(apiToken.hash, hashOf(bearer)));
@@ -21,8 +39,15 @@ export async function actorOf(headers: Headers): Promise<{ actor: Actor; byToken
       .where(
         sql`${apiToken.id} = ${row.tokenId} and (${apiToken.lastUsedAt} is null or ${apiToken.lastUsedAt} < utc_timestamp(3) - interval 60 second)`,
       );
-    return { actor: { id: row.id, name: `${row.name} (${row.token})` }, byToken: true };
+    return {
+      actor: { id: row.id, name: `${row.name} (${row.token})` },
+      role: lesser(row.role, row.tokenRole),
+      byToken: true,
+      sessionId: null,
+    };
   }
   const found = await auth().api.getSession({ headers });
-  return found ? { actor: { id: found.user.id, name: found.user.name }, byToken: false } : null;
+  if (!found) return null;
+  const { user, session } = found;
+  return { actor: { id: user.id, name: user.name }, role: user.role, byToken: false, sessionId: session.id };
 }

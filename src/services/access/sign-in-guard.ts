@@ -4,15 +4,16 @@ import { database } from '../../db/client';
 import { authRateLimit } from '../../db/schema';
 
 const freeTries = 5;
-const keyOf = (email: string) => `sign-in/${createHash('sha256').update(email.trim().toLowerCase()).digest('hex')}`;
+const keyOf = (whose: string) => `sign-in/${createHash('sha256').update(whose.trim().toLowerCase()).digest('hex')}`;
 
 /**
  * Slows guessing: after five tries without success each further one has to wait twice as long, up to a quarter of an
  * hour. Counted before the password is looked at, so that many tries at once count too.
+ * @param whose the e-mail address that is tried, or any other name of what is guessed
  * @returns seconds to wait, 0 when the try may go on
  */
-export async function countTry(email: string): Promise<number> {
-  const key = keyOf(email);
+export async function countTry(whose: string): Promise<number> {
+  const key = keyOf(whose);
   const now = Date.now();
   return database().transaction(async (tx) => {
     const [row] = await tx.select().from(authRateLimit).where(eq(authRateLimit.key, key)).for('update');
@@ -28,7 +29,7 @@ export async function countTry(email: string): Promise<number> {
   });
 }
 
-export const forgetTries = (email: string) =>
+export const forgetTries = (whose: string) =>
   database()
     .delete(authRateLimit)
-    .where(eq(authRateLimit.key, keyOf(email)));
+    .where(eq(authRateLimit.key, keyOf(whose)));

@@ -1,7 +1,7 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { shareWays } from '../../core/batch';
-import { firstSettings, intakeSettingsSchema } from '../../core/batch/settings';
+import { firstSettings, intakeSettingsSchema, withCostsOf } from '../../core/batch/settings';
 import { NettingError } from '../../core/errors';
 import { readSkuPattern, storable } from '../../core/item';
 import { database, transaction } from '../../db/client';
@@ -51,8 +51,16 @@ export const changeBatchSchema = batchFields.partial().extend({
   baseVersion: z.number().int().positive(),
 });
 
+type Change = Omit<z.output<typeof changeBatchSchema>, 'baseVersion'>;
+
 const withPattern = <T extends { skuPattern?: string }>(input: T): T =>
   input.skuPattern === undefined ? input : { ...input, skuPattern: asPattern(input.skuPattern) };
+
+/** A change without what its author was not told; its settings with what stands there. */
+async function asUntold(id: number, { totalCost, shareBy, shares, settings, ...rest }: Change): Promise<Change> {
+  if (!settings) return rest;
+  return { ...rest, settings: withCostsOf(settings, (await loadBatch(database(), id)).settings) };
+}
 
 /** Begins a batch, and the run as which it can be taken back. */
 export async function createBatch(actor: Actor, input: z.output<typeof newBatchSchema>): Promise<{ id: number }> {
@@ -80,12 +88,16 @@ export async function createBatch(actor: Actor, input: z.output<typeof newBatchS
   });
 }
 
-/** Changes what is written of a batch; what somebody else wrote meanwhile is not overwritten unseen. */
+/**
+ * Changes what is written of a batch; what somebody else wrote meanwhile is not overwritten unseen.
+ * @param seesCosts false for who was not told what was paid: that stays as it is
+ */
 export async function changeBatch(
   id: number,
   { baseVersion, ...input }: z.output<typeof changeBatchSchema>,
+  seesCosts = true,
 ): Promise<{ version: number }> {
-  const given = withPattern(storable(input));
+  const given = withPattern(storable(seesCosts ? input : await asUntold(id, input)));
   const [{ affectedRows }] = await database()
     .update(batch)
     .set({ ...given, version: sql`${batch.version} + 1` })

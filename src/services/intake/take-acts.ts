@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { withCostsOf } from '../../core/batch/settings';
 import { NettingError } from '../../core/errors';
 import { database, transaction } from '../../db/client';
 import { batchLine } from '../../db/schema';
@@ -36,13 +37,18 @@ type Taken = z.infer<typeof takenSchema>;
 /**
  * Carries out what was done at the scan field, in its order; what was carried out before is only told again. One that is
  * refused holds up none behind it.
+ * @param seesCosts false for who is not told what was paid: pieces bear what the batch says
  */
 export async function takeActs(
   actor: Actor,
   batchId: number,
-  { acts, kept }: z.output<typeof takeActsSchema>,
+  { acts: given, kept }: z.output<typeof takeActsSchema>,
+  seesCosts = true,
 ): Promise<Taken> {
-  await loadBatch(database(), batchId);
+  const { settings } = await loadBatch(database(), batchId);
+  const acts = seesCosts
+    ? given
+    : given.map((act) => (act.act === 'scan' ? { ...act, settings: withCostsOf(act.settings, settings) } : act));
   const taken: TakenScan[] = [];
   for (const some of together(acts))
     taken.push(

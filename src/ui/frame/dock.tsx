@@ -8,10 +8,12 @@ import { Link } from '../controls/link';
 import { When } from '../controls/when';
 import { api } from '../data/api';
 import { useLive } from '../data/live';
+import { useSells } from '../data/me';
 
 /** At the foot of every page: what is being sent, to whom, how fast, how long still, and who does not answer. */
 export function Dock() {
   const live = useLive();
+  const sells = useSells();
   const { data, isError, refetch } = useQuery({
     queryKey: ['progress'],
     queryFn: () => api('GET /progress'),
@@ -31,9 +33,13 @@ export function Dock() {
       aria-label="Outbox"
       className="fixed inset-x-0 bottom-0 z-30 flex h-8 items-center gap-4 overflow-x-auto border-t border-base-300 bg-base-200 px-4 whitespace-nowrap"
     >
-      <Link href="/outbox" className="font-medium hover:underline">
-        Outbox
-      </Link>
+      {sells ? (
+        <Link href="/outbox" className="font-medium hover:underline">
+          Outbox
+        </Link>
+      ) : (
+        <span className="font-medium">Outbox</span>
+      )}
       {!data && !isError ? <span className="quiet">…</span> : null}
       {isError ? (
         <span role="alert" className="text-warning">
@@ -63,7 +69,7 @@ export function Dock() {
       {data?.lanes.map((lane) => (
         <LaneTrouble key={lane.accountId} lane={lane} />
       ))}
-      <span className="ml-auto flex gap-4">
+      <span className={`ml-auto flex gap-4 ${sells ? '' : 'hidden'}`}>
         {data && data.oversold > 0 ? (
           <Link href="/sales?state=oversold" className="font-medium text-error hover:underline">
             {data.oversold} oversold

@@ -4,12 +4,21 @@ import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { covers, type Role } from '@/core/access';
 import { addressOf } from '@/core/filter/address';
 import { api } from '../data/api';
+import { useRole } from '../data/me';
 import { useActions } from './actions';
 import { toggleTheme } from './theme';
 
-type Place = { label: string; hint: string; keys?: string; run: () => void };
+type Place = {
+  label: string;
+  hint: string;
+  keys?: string;
+  /** Whom it is for; everybody when left out. */
+  least?: Role;
+  run: () => void;
+};
 
 type Props = {
   /** What was typed before it had the focus; from then on it is typed here. */
@@ -25,6 +34,7 @@ export function Places({ taken, close, newItem, newFrom, help }: Props) {
   const router = useRouter();
   const [text, setText] = useState('');
   const actions = useActions();
+  const role = useRole();
   const go = (path: string) => () => router.push(path);
   const searches = useQuery({
     queryKey: ['searches'],
@@ -41,32 +51,44 @@ export function Places({ taken, close, newItem, newFrom, help }: Props) {
     { label: 'New item from …', hint: 'The last, another, a template, a catalogue', run: newFrom },
     { label: 'Batches', hint: 'Piles that came in together, scanned piece by piece', run: go('/batches') },
     { label: 'Consignments', hint: 'Stock sent in to a marketplace’s warehouse', run: go('/consignments') },
-    { label: 'Artwork', hint: 'Pictures for products, and the grounds they suit', run: go('/artwork') },
-    { label: 'Sets', hint: 'Bought whole, taken apart, sold in parts', run: go('/kits') },
+    {
+      label: 'Artwork',
+      least: 'seller',
+      hint: 'Pictures for products, and the grounds they suit',
+      run: go('/artwork'),
+    },
+    { label: 'Sets', least: 'seller', hint: 'Bought whole, taken apart, sold in parts', run: go('/kits') },
     { label: 'Labels', hint: 'For items, prices, shelves, and commands for scanning', run: go('/labels') },
-    { label: 'Outbox', hint: 'What is planned, under way, done and failed', run: go('/outbox') },
-    { label: 'Differences', hint: 'What marketplaces show otherwise than sent', run: go('/differences') },
-    { label: 'Renewal', hint: 'End listings and make them anew', run: go('/renewals') },
-    { label: 'Links', hint: 'Stock numbers and the marketplaces’ numbers', run: go('/links') },
+    { label: 'Outbox', least: 'seller', hint: 'What is planned, under way, done and failed', run: go('/outbox') },
+    {
+      label: 'Differences',
+      least: 'seller',
+      hint: 'What marketplaces show otherwise than sent',
+      run: go('/differences'),
+    },
+    { label: 'Renewal', least: 'seller', hint: 'End listings and make them anew', run: go('/renewals') },
+    { label: 'Links', least: 'seller', hint: 'Stock numbers and the marketplaces’ numbers', run: go('/links') },
     { label: 'Photos', hint: 'What is missing, folders of files, badges', run: go('/photos') },
-    { label: 'Bring in', hint: 'What is listed on your accounts already', run: go('/bring-in') },
-    { label: 'Copy a shop', hint: 'From one marketplace to another', run: go('/copies') },
-    { label: 'Files', hint: 'Write out to spreadsheets, read in', run: go('/files') },
-    { label: 'Marketplaces', hint: 'Accounts, defaults, rules', run: go('/marketplaces') },
-    { label: 'Templates', hint: 'Texts chosen by rule', run: go('/templates') },
-    { label: 'Routines', hint: 'Kept changes, by hand or by plan', run: go('/routines') },
-    { label: 'Postage', hint: 'Boxes, carriers, exchange rates', run: go('/postage') },
-    { label: 'Settings', hint: 'Stock numbers, fields of your own', run: go('/settings') },
-    { label: 'Insights', hint: 'What was sold, what it left, what lies here', run: go('/insights') },
-    { label: 'Sales', hint: 'Orders from everywhere', run: go('/sales') },
-    { label: 'Attention', hint: 'What needs a person, by cause', run: go('/attention') },
+    { label: 'Bring in', least: 'seller', hint: 'What is listed on your accounts already', run: go('/bring-in') },
+    { label: 'Copy a shop', least: 'seller', hint: 'From one marketplace to another', run: go('/copies') },
+    { label: 'Files', least: 'seller', hint: 'Write out to spreadsheets, read in', run: go('/files') },
+    { label: 'Marketplaces', least: 'seller', hint: 'Accounts, defaults, rules', run: go('/marketplaces') },
+    { label: 'Templates', least: 'seller', hint: 'Texts chosen by rule', run: go('/templates') },
+    { label: 'Routines', least: 'seller', hint: 'Kept changes, by hand or by plan', run: go('/routines') },
+    { label: 'Postage', least: 'seller', hint: 'Boxes, carriers, exchange rates', run: go('/postage') },
+    { label: 'Settings', least: 'seller', hint: 'Stock numbers, fields of your own', run: go('/settings') },
+    { label: 'People', least: 'owner', hint: 'Who works here, as what, invitations', run: go('/people') },
+    { label: 'You', hint: 'Password, second step, where you are signed in', run: go('/you') },
+    { label: 'Insights', least: 'seller', hint: 'What was sold, what it left, what lies here', run: go('/insights') },
+    { label: 'Sales', least: 'seller', hint: 'Orders from everywhere', run: go('/sales') },
+    { label: 'Attention', least: 'seller', hint: 'What needs a person, by cause', run: go('/attention') },
     { label: 'Light or dark', hint: 'Change the theme', run: toggleTheme },
     { label: 'Shortcuts', hint: 'Keys that work here', run: help },
   ];
 
   const groups: { heading: string; places: Place[] }[] = [
     { heading: 'On this page', places: actions },
-    { heading: 'Places', places },
+    { heading: 'Places', places: places.filter(({ least = 'packer' }) => covers(role, least)) },
     { heading: 'Kept searches', places: kept },
   ];
 

@@ -3,21 +3,23 @@
 import { useQuery } from '@tanstack/react-query';
 import { usePathname, useSearchParams } from 'next/navigation';
 import { useCallback, useState } from 'react';
+import { covers, type Role } from '@/core/access';
 import type { StageCounts } from '@/services/records/items/count-stages';
 import { Link } from '../controls/link';
 import { api } from '../data/api';
+import { useRole } from '../data/me';
 import { useEscape } from './use-escape';
 import { useListens } from './use-listens';
 
-const stages: { id: keyof StageCounts; label: string; href: string }[] = [
+const stages: { id: keyof StageCounts; label: string; href: string; least?: Role }[] = [
   { id: 'intake', label: 'Intake', href: '/?stage=intake' },
   { id: 'drafts', label: 'Drafts', href: '/?stage=drafts' },
   { id: 'ready', label: 'Ready', href: '/?stage=ready' },
   { id: 'live', label: 'Live', href: '/?stage=live' },
-  { id: 'changed', label: 'Changed', href: '/changed' },
-  { id: 'drift', label: 'Differences', href: '/differences' },
-  { id: 'attention', label: 'Attention', href: '/attention' },
-  { id: 'sold', label: 'Sold', href: '/sales' },
+  { id: 'changed', label: 'Changed', href: '/changed', least: 'seller' },
+  { id: 'drift', label: 'Differences', href: '/differences', least: 'seller' },
+  { id: 'attention', label: 'Attention', href: '/attention', least: 'seller' },
+  { id: 'sold', label: 'Sold', href: '/sales', least: 'seller' },
 ];
 
 /** The work from left to right, each stage with its live count: navigation and dashboard at once. */
@@ -29,6 +31,8 @@ export function Ribbon() {
   });
   // The counts follow the page: they may be here before it is taken over, and were not where it was drawn.
   const data = useListens() ? stagesNow.data : undefined;
+  const role = useRole();
+  const shown = stages.filter(({ least = 'packer' }) => covers(role, least));
   const path = usePathname();
   const stage = useSearchParams().get('stage');
   // On a phone they are a list behind one button.
@@ -45,7 +49,7 @@ export function Ribbon() {
         onClick={() => setIsOpen((now) => !now)}
       >
         Stages
-        {data && data.attention > 0 ? (
+        {data && data.attention > 0 && covers(role, 'seller') ? (
           <span className="figures mono font-semibold text-warning" title="Need a person">
             {data.attention.toLocaleString('en')}
           </span>
@@ -55,7 +59,7 @@ export function Ribbon() {
         id="stages"
         className={`flex items-stretch max-md:absolute max-md:inset-x-0 max-md:top-full max-md:flex-col max-md:border-b max-md:border-base-300 max-md:bg-base-100 max-md:px-4 max-md:py-1 max-md:shadow-xl ${isOpen ? '' : 'max-md:hidden'}`}
       >
-        {stages.map(({ id, label, href }, index) => {
+        {shown.map(({ id, label, href }, index) => {
           const here = (path === '/' && stage === id) || (href !== '/' && !href.includes('?') && path === href);
           return (
             <li key={id} className="flex items-center">

@@ -1,5 +1,5 @@
-import { readyItem } from '../../support/items';
-import { call, stack } from '../../support/stack';
+import { comesTo, publishItems, readyItem } from '../../support/items';
+import { accountOf, call, control, stack } from '../../support/stack';
 
 let cookie = '';
 beforeAll(async () => {
@@ -36,10 +36,18 @@ describe('pages hand their first data out from the server', () => {
     }
   });
 
+  test('what needs a person, by its cause', async () => {
+    const selasar = await accountOf('Selasar');
+    const { id } = await readyItem({ lengthMm: 200, widthMm: 150, heightMm: 120 });
+    await control('selasar', 'reject', { reason: 'Two things are in this picture.', pointer: '/name', times: 1 });
+    await publishItems([id], [selasar]);
+    await comesTo(id, selasar, 'attention', 60_000);
+    expect(await page('/attention')).toContain('Two things are in this picture.');
+  }, 90_000);
+
   test.each([
     ['/sales', '/sales?limit=1', 'sales', 'orderId'],
     ['/outbox', '/runs', 'runs', 'title'],
-    ['/attention', '/causes', 'causes', 'message'],
     ['/renewals', '/renewals?limit=1', 'listings', 'sku'],
     ['/links', '/links?limit=1', 'links', 'remoteId'],
     ['/templates', '/templates', 'templates', 'name'],

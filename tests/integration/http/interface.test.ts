@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { Role } from '../../../src/core/access';
 import { plainRecipe } from '../../../src/core/photo';
 import { closeDatabase } from '../../../src/db/client';
 import { sidecar } from '../../../src/files/xmp';
@@ -10,6 +11,7 @@ import { scanOf, settingsWith } from '../../support/intake';
 import { jpeg, publishItems, readyItem, sheet, stateOn } from '../../support/items';
 import { kitOf, lotAccount, lotsIn, newKit, put as putContents } from '../../support/kits';
 import { askingGathering, listOnTwo } from '../../support/listed';
+import { callAs, newPerson } from '../../support/people';
 import {
   accountOf,
   call,
@@ -68,6 +70,11 @@ let gathered = 0;
 let batch = 0;
 let kit = 0;
 let artwork = 0;
+const idOfNew = async (role: Role) => {
+  const { email } = await newPerson(role);
+  const { people } = (await call<{ people: { id: string; email: string }[] }>('GET', '/people')).body;
+  return people.find((one) => one.email === email)?.id;
+};
 const firstLot = async () => (await call<{ lots: { id: number }[] }>('GET', `/kits/${kit}/lots`)).body.lots[0]?.id ?? 0;
 let consignment = 0;
 let plan = '';
@@ -970,8 +977,26 @@ const cases: Record<string, Case> = {
     return post(`/shipments/${shipment}/lost`, { sku });
   },
   'POST /consignments/{id}/off': async () => post(`/consignments/${await newConsignment()}/off`),
-  // Access
+  // People
+  'GET /me': () => get('/me'),
+  'POST /me/leave': async () => callAs(await newPerson('packer'), 'POST', '/me/leave', {}),
+  'GET /access': () => get('/access'),
+  'POST /sessions/end': async () => callAs(await newPerson('packer'), 'POST', '/sessions/end', {}),
   'POST /tokens': () => post('/tokens', { name: unique }),
+  'DELETE /tokens/{id}': async () => {
+    await post('/tokens', { name: `${unique} ended` });
+    const { tokens } = (await call<{ tokens: { id: number; name: string }[] }>('GET', '/access')).body;
+    return call('DELETE', `/tokens/${tokens.find((one) => one.name === `${unique} ended`)?.id}`);
+  },
+  'GET /people': () => get('/people'),
+  'POST /people/invite': () => post('/people/invite', { role: 'packer', forWhom: unique }),
+  'POST /people/role': async () => post('/people/role', { id: await idOfNew('packer'), role: 'seller' }),
+  'POST /people/remove': async () => post('/people/remove', { id: await idOfNew('packer') }),
+  'DELETE /invitations/{id}': async () => {
+    await post('/people/invite', { role: 'packer', forWhom: unique });
+    const { invitations } = (await call<{ invitations: { id: number }[] }>('GET', '/people')).body;
+    return call('DELETE', `/invitations/${invitations[0]?.id}`);
+  },
 };
 
 test('every endpoint that is described is called here, and nothing else', async () => {

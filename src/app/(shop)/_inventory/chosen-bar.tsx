@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { useSells } from '@/ui/data/me';
 
 /** The most rows that are chosen one by one; more than that are chosen by the filter. */
 export const mostOneByOne = 5_000;
@@ -33,6 +34,7 @@ export function ChosenBar({
   chooseFirst: (count: number) => void;
   chooseNone: () => void;
 }) {
+  const sells = useSells();
   const [first, setFirst] = useState('');
   const count = /^\d{1,4}$/.test(first) ? Number(first) : 0;
   return (
@@ -44,26 +46,35 @@ export function ChosenBar({
       <span className="figures font-medium" role="status">
         {number.toLocaleString('en')} chosen
       </span>
-      <button type="button" className="btn btn-primary btn-sm" onClick={change}>
-        Change
-      </button>
-      <button type="button" className="btn btn-sm" onClick={publish}>
-        Publish
-      </button>
-      <button
-        type="button"
-        className="btn btn-sm"
-        title="To another marketplace, with the version of this one as the model"
-        onClick={copy}
-      >
-        Copy
-      </button>
-      <button type="button" className="btn btn-sm" title="Archive, delete or put back" onClick={putAway}>
-        Put away
-      </button>
-      <button type="button" className="btn btn-sm" title="As a file: spreadsheet, CSV, JSON, XML" onClick={writeOut}>
-        Write out
-      </button>
+      {sells ? (
+        <>
+          <button type="button" className="btn btn-primary btn-sm" onClick={change}>
+            Change
+          </button>
+          <button type="button" className="btn btn-sm" onClick={publish}>
+            Publish
+          </button>
+          <button
+            type="button"
+            className="btn btn-sm"
+            title="To another marketplace, with the version of this one as the model"
+            onClick={copy}
+          >
+            Copy
+          </button>
+          <button type="button" className="btn btn-sm" title="Archive, delete or put back" onClick={putAway}>
+            Put away
+          </button>
+          <button
+            type="button"
+            className="btn btn-sm"
+            title="As a file: spreadsheet, CSV, JSON, XML"
+            onClick={writeOut}
+          >
+            Write out
+          </button>
+        </>
+      ) : null}
       <button type="button" className="btn btn-sm" onClick={labels}>
         Labels
       </button>

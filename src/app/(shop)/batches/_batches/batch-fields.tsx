@@ -1,6 +1,7 @@
 import type { ShareWay } from '@/core/batch/share-cost';
 import { amountToText, homeCurrency, parseAmount } from '@/core/measure/money';
 import { Field } from '@/ui/controls/field';
+import { useSells } from '@/ui/data/me';
 
 export type BatchWords = {
   name: string;
@@ -46,6 +47,7 @@ type Props = {
 
 /** The fields of a batch, in a form. */
 export function BatchFields({ batch, problem, shared }: Props) {
+  const sells = useSells();
   const at = (field: string) => (problem?.field === field ? problem.text : undefined);
   return (
     <div className="grid grid-cols-2 gap-3 max-md:grid-cols-1">
@@ -71,29 +73,35 @@ export function BatchFields({ batch, problem, shared }: Props) {
         defaultValue={batch.skuPattern}
         problem={at('skuPattern')}
       />
-      <Field
-        label={`All of it cost, ${homeCurrency}`}
-        name="totalCost"
-        inputMode="decimal"
-        placeholder="leave open where each has its own"
-        defaultValue={batch.totalCost === null ? '' : amountToText(batch.totalCost, homeCurrency)}
-        problem={at('totalCost')}
-      />
-      <label className="block font-medium">
-        <span className="mb-1 block">Shared out over the pieces</span>
-        <select
-          className="select select-sm w-full"
-          name="shareBy"
-          defaultValue={batch.shareBy}
-          onChange={(event) => shared?.(event.target.value as ShareWay)} // one of the options below
-        >
-          {Object.entries(ways).map(([way, words]) => (
-            <option key={way} value={way}>
-              {words}
-            </option>
-          ))}
-        </select>
-      </label>
+      {sells ? (
+        <>
+          <Field
+            label={`All of it cost, ${homeCurrency}`}
+            name="totalCost"
+            inputMode="decimal"
+            placeholder="leave open where each has its own"
+            defaultValue={batch.totalCost === null ? '' : amountToText(batch.totalCost, homeCurrency)}
+            problem={at('totalCost')}
+          />
+          <label className="block font-medium">
+            <span className="mb-1 block">Shared out over the pieces</span>
+            <select
+              className="select select-sm w-full"
+              name="shareBy"
+              defaultValue={batch.shareBy}
+              onChange={(event) => shared?.(event.target.value as ShareWay)} // one of the options below
+            >
+              {Object.entries(ways).map(([way, words]) => (
+                <option key={way} value={way}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </label>
+        </>
+      ) : (
+        <input type="hidden" name="shareBy" value={batch.shareBy} />
+      )}
     </div>
   );
 }

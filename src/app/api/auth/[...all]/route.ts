@@ -1,13 +1,73 @@
+import { toSVG } from 'bwip-js/node';
 import { z } from 'zod';
 import { auth } from '@/services/access/auth';
+import { actorOf } from '@/services/access/identify-actor';
 import { countTry, forgetTries } from '@/services/access/sign-in-guard';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = (request: Request): Promise<Response> => auth().handler(request);
+/** What of the sign-in library is open; people are made, sent away and listed by Netting itself. */
+const open = new Set([
+  'get-session',
+  'sign-in/email',
+  'sign-out',
+  'change-password',
+  'two-factor/enable',
+  'two-factor/disable',
+  'two-factor/generate-backup-codes',
+  'two-factor/verify-totp',
+  'two-factor/verify-backup-code',
+]);
+/** Where somebody who is signed in says the password again: a session that was left open must not help to guess it. */
+const askPassword = new Set([
+  'change-password',
+  'two-factor/enable',
+  'two-factor/disable',
+  'two-factor/generate-backup-codes',
+]);
+
+const placeOf = (request: Request): string => new URL(request.url).pathname.replace(/^\/api\/auth\//, '');
+const nothingHere = () => Response.json({ message: 'There is nothing at this address' }, { status: 404 });
+
+/** Lets a try go on unless there were too many; the right password forgets them. */
+async function slowed(whose: string, request: Request): Promise<Response> {
+  const wait = await countTry(whose);
+  if (wait > 0)
+    return Response.json(
+      { message: `Too many tries. Wait ${wait} seconds, then try again` },
+      { status: 429, headers: { 'retry-after': String(wait) } },
+    );
+  const answer = await auth().handler(request);
+  if (answer.ok) await forgetTries(whose);
+  return answer;
+}
+
+/** The secret as a code for the camera of a phone (ISO/IEC 18004), beside its address. */
+async function withPicture(answer: Response): Promise<Response> {
+  if (!answer.ok) return answer;
+  const told = z.looseObject({ totpURI: z.string() }).safeParse(await answer.clone().json());
+  if (!told.success) return answer;
+  const frame = { scale: 4, paddingwidth: 4, paddingheight: 4, backgroundcolor: 'FFFFFF' };
+  const code = toSVG({ bcid: 'qrcode', text: told.data.totpURI, ...frame });
+  const headers = new Headers(answer.headers);
+  headers.delete('content-length');
+  return Response.json({ ...told.data, code }, { status: answer.status, headers });
+}
+
+export async function GET(request: Request): Promise<Response> {
+  return open.has(placeOf(request)) ? auth().handler(request) : nothingHere();
+}
 
 export async function POST(request: Request): Promise<Response> {
-  if (!new URL(request.url).pathname.endsWith('/sign-in/email')) return auth().handler(request);
+  const place = placeOf(request);
+  if (!open.has(place)) return nothingHere();
+  if (askPassword.has(place)) {
+    const who = await actorOf(request.headers);
+    const answer =
+      who && !who.byToken ? await slowed(`password of ${who.actor.id}`, request) : await auth().handler(request);
+    return place === 'two-factor/enable' ? withPicture(answer) : answer;
+  }
+  if (place !== 'sign-in/email') return auth().handler(request);
   const parsed = z.object({ email: z.string().max(190) }).safeParse(
     await request
       .clone()
@@ -15,14 +75,5 @@ export async function POST(request: Request): Promise<Response> {
       .catch(() => null),
   );
   if (!parsed.success) return Response.json({ message: 'Write your e-mail address and password' }, { status: 400 });
-  const { email } = parsed.data;
-  const wait = await countTry(email);
-  if (wait > 0)
-    return Response.json(
-      { message: `Too many tries. Wait ${wait} seconds, then try again` },
-      { status: 429, headers: { 'retry-after': String(wait) } },
-    );
-  const answer = await auth().handler(request);
-  if (answer.ok) await forgetTries(email);
-  return answer;
+  return slowed(parsed.data.email, request);
 }

@@ -1,6 +1,7 @@
 import { cookies } from 'next/headers';
 import { config } from '@/config';
 import { NettingError } from '@/core/errors';
+import { requireRole } from '@/http/require-role';
 import { actorOf } from '@/services/access/identify-actor';
 import { finishConnect } from '@/services/accounts/connect/finish-connect';
 export const dynamic = 'force-dynamic';
@@ -14,7 +15,7 @@ export async function GET(request: Request): Promise<Response> {
   if (!who) return Response.redirect(`${config.baseUrl}/sign-in`, 303);
   try {
     const { accountId, isFirst } = await finishConnect(
-      who.actor,
+      requireRole(who, 'owner').actor,
       pending,
       Object.fromEntries(new URL(request.url).searchParams),
     );

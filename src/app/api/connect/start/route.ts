@@ -3,6 +3,7 @@ import { config } from '@/config';
 import { NettingError } from '@/core/errors';
 import { fromHere } from '@/http/handle';
 import { problemOf } from '@/http/problem';
+import { requireRole } from '@/http/require-role';
 import { actorOf } from '@/services/access/identify-actor';
 import { startConnect } from '@/services/accounts/connect/start-connect';
 export const dynamic = 'force-dynamic';
@@ -10,8 +11,7 @@ export const dynamic = 'force-dynamic';
 /** Sends the person to the marketplace's consent page; what was begun is remembered in a sealed cookie. */
 export async function POST(request: Request): Promise<Response> {
   try {
-    const who = await actorOf(request.headers);
-    if (!who) throw new NettingError('not-signed-in', 'Sign in first');
+    const who = requireRole(await actorOf(request.headers), 'owner');
     if (!fromHere(request)) throw new NettingError('not-allowed', 'This request did not come from Netting itself');
     const { url, pending } = startConnect(who.actor, new URL(request.url).searchParams.get('market') ?? '');
     (await cookies()).set('netting.connect', pending, {

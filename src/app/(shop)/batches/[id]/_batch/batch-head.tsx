@@ -7,6 +7,7 @@ import type { BatchView } from '@/services/intake/find-batch';
 import { Link } from '@/ui/controls/link';
 import { PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { useSells } from '@/ui/data/me';
 import { filterSelection, withSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { isSilent, setSilent } from '@/ui/scan/sounds';
@@ -37,6 +38,7 @@ export function BatchHead({ batch }: { batch: BatchView }) {
     },
     { tells: true },
   );
+  const sells = useSells();
   const filter = filterOf(batch.code);
   return (
     <PageHead title={batch.name}>
@@ -56,7 +58,7 @@ export function BatchHead({ batch }: { batch: BatchView }) {
         </select>
       </label>
       <button type="button" className="btn btn-sm" onClick={() => setIsOpen(true)}>
-        Details and cost
+        {sells ? 'Details and cost' : 'Details'}
       </button>
       <Link className="btn btn-sm" href={`/?${new URLSearchParams({ ...filter, sort: 'created', dir: 'asc' })}`}>
         Review as a table
@@ -64,22 +66,26 @@ export function BatchHead({ batch }: { batch: BatchView }) {
       <Link className="btn btn-sm" href={`/labels?batch=${batch.id}`}>
         Labels
       </Link>
-      <button
-        type="button"
-        className="btn btn-sm"
-        disabled={batch.totals.pieces === 0}
-        onClick={() => router.push(withSelection('/publish', filterSelection(filter, [])))}
-      >
-        Publish …
-      </button>
-      <button
-        type="button"
-        className="btn btn-sm"
-        disabled={batch.totals.pieces === 0}
-        onClick={() => setSendsIn(true)}
-      >
-        Send in …
-      </button>
+      {sells ? (
+        <>
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={batch.totals.pieces === 0}
+            onClick={() => router.push(withSelection('/publish', filterSelection(filter, [])))}
+          >
+            Publish …
+          </button>
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={batch.totals.pieces === 0}
+            onClick={() => setSendsIn(true)}
+          >
+            Send in …
+          </button>
+        </>
+      ) : null}
       <label className="ml-auto flex items-center gap-2 text-[12px]">
         <input
           type="checkbox"
@@ -94,7 +100,7 @@ export function BatchHead({ batch }: { batch: BatchView }) {
       </label>
       {batch.isTakenBack ? (
         <span className="text-warning">Taken back</span>
-      ) : (
+      ) : !sells ? null : (
         <button
           type="button"
           className="btn btn-sm btn-ghost"

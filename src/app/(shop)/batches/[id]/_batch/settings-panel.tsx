@@ -9,6 +9,7 @@ import { conditionGrades, conditionLabel } from '@/core/item/condition';
 import { homeCurrency } from '@/core/measure/money';
 import { AmountField } from '@/ui/controls/amount-field';
 import { api } from '@/ui/data/api';
+import { useSells } from '@/ui/data/me';
 import { LabelOf } from './label-of';
 import { MeantFor } from './meant-for';
 import { Presets } from './presets';
@@ -35,6 +36,7 @@ export const SettingsPanel = memo(function SettingsPanel({ settings, change, sni
     change(part);
     done();
   };
+  const sells = useSells();
   const note = noteOf(snippets, settings.snippets, settings.besides);
   return (
     <form
@@ -79,7 +81,9 @@ export const SettingsPanel = memo(function SettingsPanel({ settings, change, sni
             }}
           />
         </label>
-        <AmountField label={`Cost of one, ${homeCurrency}`} amount={settings.cost} set={(cost) => change({ cost })} />
+        {sells ? (
+          <AmountField label={`Cost of one, ${homeCurrency}`} amount={settings.cost} set={(cost) => change({ cost })} />
+        ) : null}
       </div>
       <fieldset>
         <legend className="flex w-full items-baseline">
@@ -119,7 +123,7 @@ export const SettingsPanel = memo(function SettingsPanel({ settings, change, sni
         />
         {note ? <p className="quiet mt-1 text-[12px]">Reads: {note}</p> : null}
       </fieldset>
-      <PriceRuleField rule={settings.price} set={(price) => change({ price })} />
+      {sells ? <PriceRuleField rule={settings.price} set={(price) => change({ price })} /> : null}
       <div className="grid grid-cols-[1fr_auto] items-end gap-2">
         <label className="block">
           Place
@@ -196,22 +200,24 @@ export const SettingsPanel = memo(function SettingsPanel({ settings, change, sni
             </datalist>
           </label>
           <MeantFor accounts={settings.accounts} set={(accounts) => set({ accounts })} />
-          <fieldset className="grid grid-cols-3 gap-2">
-            <legend>Better left lying</legend>
-            <AmountField label="Net below" amount={settings.leastNet} set={(leastNet) => change({ leastNet })} />
-            <CountField
-              label="Return below, %"
-              value={settings.leastReturn}
-              most={100_000}
-              set={(leastReturn) => change({ leastReturn })}
-            />
-            <CountField
-              label="Stands over, days"
-              value={settings.mostDays}
-              most={1_000}
-              set={(mostDays) => change({ mostDays })}
-            />
-          </fieldset>
+          {sells ? (
+            <fieldset className="grid grid-cols-3 gap-2">
+              <legend>Better left lying</legend>
+              <AmountField label="Net below" amount={settings.leastNet} set={(leastNet) => change({ leastNet })} />
+              <CountField
+                label="Return below, %"
+                value={settings.leastReturn}
+                most={100_000}
+                set={(leastReturn) => change({ leastReturn })}
+              />
+              <CountField
+                label="Stands over, days"
+                value={settings.mostDays}
+                most={1_000}
+                set={(mostDays) => change({ mostDays })}
+              />
+            </fieldset>
+          ) : null}
         </div>
       ) : null}
     </form>

@@ -1,25 +1,34 @@
 import { formatMoney, homeCurrency } from '@/core/measure/money';
 import type { BatchView } from '@/services/intake/find-batch';
 import { useAccounts } from '@/ui/data/accounts';
+import { useSells } from '@/ui/data/me';
 
 const money = (amount: number) => formatMoney(amount, homeCurrency);
+
+type Figure = [string, string, string?];
+
+/** What it cost and what would be left: for those who buy and sell. */
+const moneyOf = (totals: BatchView['totals'], accountOf: ReturnType<typeof useAccounts>['accountOf']): Figure[] => [
+  ['Cost', money(totals.cost), totals.withoutCost ? `${totals.withoutCost} without a cost` : undefined],
+  [
+    'Expected net',
+    totals.best ? money(totals.best.net) : '–',
+    totals.best ? `all on ${accountOf(totals.best.accountId)?.name ?? 'one account'}` : 'once there are prices',
+  ],
+  ['Each where most is left', totals.best ? money(totals.bestEach) : '–'],
+];
 
 /** What a batch comes to as it stands: units, cost, what would be left, what is missing. */
 export function Totals({ totals }: { totals: BatchView['totals'] }) {
   const { accountOf } = useAccounts();
-  const figures: [string, string, string?][] = [
+  const sells = useSells();
+  const figures: Figure[] = [
     [
       'Units',
       totals.units.toLocaleString('en'),
       totals.pieces === 1 ? 'in one piece' : `in ${totals.pieces.toLocaleString('en')} pieces`,
     ],
-    ['Cost', money(totals.cost), totals.withoutCost ? `${totals.withoutCost} without a cost` : undefined],
-    [
-      'Expected net',
-      totals.best ? money(totals.best.net) : '–',
-      totals.best ? `all on ${accountOf(totals.best.accountId)?.name ?? 'one account'}` : 'once there are prices',
-    ],
-    ['Each where most is left', totals.best ? money(totals.bestEach) : '–'],
+    ...(sells ? moneyOf(totals, accountOf) : []),
   ];
   return (
     <dl aria-label="Totals" className="flex flex-wrap gap-x-6 gap-y-1 border-b border-base-300 px-4 py-1.5">

@@ -248,24 +248,26 @@ export function SheetGrid(props: Props) {
             <td colSpan={Math.max(1, columns.length)} className="border-b border-base-300/60" />
           </tr>
         </tbody>
-        <tfoot className="sticky bottom-0 z-20 bg-base-200">
-          <tr>
-            <th
-              scope="row"
-              className="sticky left-0 z-20 border-t border-base-300 bg-base-200 px-3 py-1.5 text-left font-medium"
-            >
-              What is left
-            </th>
-            <td className="sticky left-[112px] z-20 border-t border-r border-base-300 bg-base-200 px-2 py-1.5">
-              <span className="quiet">Price − fees − postage − packing − cost</span>
-            </td>
-            {columns.map((column) => (
-              <td key={column.accountId} className="border-t border-l border-base-300 px-2 py-1.5">
-                <NetFoot column={column} open={() => props.look(column.accountId, 'price')} />
+        {columns.length > 0 ? (
+          <tfoot className="sticky bottom-0 z-20 bg-base-200">
+            <tr>
+              <th
+                scope="row"
+                className="sticky left-0 z-20 border-t border-base-300 bg-base-200 px-3 py-1.5 text-left font-medium"
+              >
+                What is left
+              </th>
+              <td className="sticky left-[112px] z-20 border-t border-r border-base-300 bg-base-200 px-2 py-1.5">
+                <span className="quiet">Price − fees − postage − packing − cost</span>
               </td>
-            ))}
-          </tr>
-        </tfoot>
+              {columns.map((column) => (
+                <td key={column.accountId} className="border-t border-l border-base-300 px-2 py-1.5">
+                  <NetFoot column={column} open={() => props.look(column.accountId, 'price')} />
+                </td>
+              ))}
+            </tr>
+          </tfoot>
+        ) : null}
       </table>
     </section>
   );

@@ -9,6 +9,7 @@ import type { Item } from '@/core/item/item';
 import { Link } from '@/ui/controls/link';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { useSells } from '@/ui/data/me';
 import { withSelection } from '@/ui/data/selection';
 import { usePageActions } from '@/ui/frame/actions';
 import { useNotice } from '@/ui/frame/providers';
@@ -75,10 +76,12 @@ export function Sheet({ itemId: given }: { itemId: number }) {
   const words = useQuery({ queryKey: ['words'], queryFn: () => api('GET /words'), staleTime: 60_000 }).data;
   const openItems = useOpenItems(itemId);
   const findOpenItems = useOpenItemList(openItems.ids).data?.items ?? [];
-  const allRows = useMemo(() => (data ? rowsFor(data) : []), [data]);
+  // Who packs has the item itself before him: neither what was paid for it nor what marketplaces get.
+  const sells = useSells();
+  const allRows = useMemo(() => (data ? rowsFor(data).filter((row) => sells || row.id !== 'cost') : []), [data, sells]);
   const columns = useMemo(
-    () => data?.columns.filter((column) => !column.leftOut && !hidden.includes(column.accountId)) ?? [],
-    [data, hidden],
+    () => (sells && data?.columns.filter((column) => !column.leftOut && !hidden.includes(column.accountId))) || [],
+    [data, hidden, sells],
   );
   const rows = useMemo(() => {
     const looked = narrowedTo === null ? columns : columns.filter((column) => column.accountId === narrowedTo);
@@ -150,22 +153,28 @@ export function Sheet({ itemId: given }: { itemId: number }) {
             />{' '}
             Only what is missing
           </label>
-          {isNew ? null : <RowMenu category={item.category} rows={allRows} plan={data.rowPlan} again={again} />}
-          <ColumnMenu
-            columns={data.columns}
-            hidden={hidden}
-            setHidden={setHidden}
-            place={(column, here) => void place(column, here)}
-          />
-          <button
-            type="button"
-            className="btn btn-sm"
-            aria-pressed={beside !== null}
-            disabled={isNew}
-            onClick={() => show(beside ? null : 'preview')}
-          >
-            Beside
-          </button>
+          {isNew || !sells ? null : (
+            <RowMenu category={item.category} rows={allRows} plan={data.rowPlan} again={again} />
+          )}
+          {sells ? (
+            <>
+              <ColumnMenu
+                columns={data.columns}
+                hidden={hidden}
+                setHidden={setHidden}
+                place={(column, here) => void place(column, here)}
+              />
+              <button
+                type="button"
+                className="btn btn-sm"
+                aria-pressed={beside !== null}
+                disabled={isNew}
+                onClick={() => show(beside ? null : 'preview')}
+              >
+                Beside
+              </button>
+            </>
+          ) : null}
           <button
             type="button"
             className="btn btn-sm"
@@ -175,7 +184,7 @@ export function Sheet({ itemId: given }: { itemId: number }) {
           >
             History
           </button>
-          {isNew ? null : (
+          {isNew || !sells ? null : (
             <Link className="btn btn-sm" href={`/items/${itemId}/preview`}>
               What they get
             </Link>
@@ -183,22 +192,24 @@ export function Sheet({ itemId: given }: { itemId: number }) {
           <button type="button" className="btn btn-sm" disabled={isNew} onClick={() => void copy()}>
             New from this
           </button>
-          <button
-            type="button"
-            className="btn btn-primary btn-sm"
-            disabled={isNew}
-            onClick={() =>
-              void settle().then((id) => router.push(withSelection('/publish', { kind: 'items', ids: [id] })))
-            }
-          >
-            Publish
-          </button>
+          {sells ? (
+            <button
+              type="button"
+              className="btn btn-primary btn-sm"
+              disabled={isNew}
+              onClick={() =>
+                void settle().then((id) => router.push(withSelection('/publish', { kind: 'items', ids: [id] })))
+              }
+            >
+              Publish
+            </button>
+          ) : null}
         </div>
       </div>
       {sitting === null ? null : <Sitting id={sitting} itemId={itemId} settle={settle} version={data.item.version} />}
       <Standing itemId={itemId} standing={item.standing} saved={() => void again()} />
       {save.conflicts.length ? <Conflicts conflicts={save.conflicts} resolve={save.resolve} /> : null}
-      {isNew ? null : <OffersHere itemId={itemId} columns={data.columns} />}
+      {isNew || !sells ? null : <OffersHere itemId={itemId} columns={data.columns} />}
       <PhotoStrip
         itemId={itemId}
         settle={settle}
@@ -253,7 +264,7 @@ export function Sheet({ itemId: given }: { itemId: number }) {
             openVariations={() => setView('variations')}
           />
         )}
-        {beside ? (
+        {beside && sells ? (
           <SidePanel
             item={item}
             columns={columns}

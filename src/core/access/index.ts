@@ -1,0 +1,2 @@
+export * from './role';
+export * from './withheld';

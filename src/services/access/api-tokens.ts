@@ -1,0 +1,43 @@
+import { randomBytes } from 'node:crypto';
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { lesser, type Role, roleSchema } from '../../core/access';
+import { NettingError } from '../../core/errors';
+import { database } from '../../db/client';
+import { apiToken } from '../../db/schema';
+import type { Actor } from './actor';
+import type { Who } from './identify-actor';
+import { hashOf } from './token-hash';
+
+export const newTokenSchema = z
+  .object({ name: z.string().trim().min(1).max(80), role: roleSchema.optional() })
+  .strict();
+
+/**
+ * Makes a token for a program; it is shown once and only its hash is kept.
+ * @param role whose who makes it; a token may be given less, never more
+ */
+export async function createApiToken(
+  actor: Actor,
+  role: Role,
+  input: z.infer<typeof newTokenSchema>,
+): Promise<{ token: string }> {
+  const token = `net_${randomBytes(30).toString('base64url')}`;
+  await database()
+    .insert(apiToken)
+    .values({
+      name: input.name,
+      hash: hashOf(token),
+      userId: actor.id,
+      role: lesser(role, input.role ?? role),
+      createdAt: new Date(),
+    });
+  return { token };
+}
+
+/** A program with this token is nobody from now on. Owners end anybody's. */
+export async function endApiToken({ actor, role }: Who, id: number): Promise<void> {
+  const which = role === 'owner' ? eq(apiToken.id, id) : and(eq(apiToken.id, id), eq(apiToken.userId, actor.id));
+  const [done] = await database().delete(apiToken).where(which);
+  if (done.affectedRows === 0) throw new NettingError('not-found', 'This token is ended already');
+}
