@@ -24,16 +24,18 @@ const services = [
   'gathering',
   'tasks',
   'audit',
+  'summaries',
 ];
 /** From each part of the sources, what it may import besides itself. */
 const parts = {
   core: [],
   config: [],
   db: ['core', 'config'],
-  photos: ['core', 'config'],
+  outside: ['core', 'config'],
+  photos: ['core', 'config', 'outside'],
   files: ['core', 'config'],
   markets: ['core', 'config'],
-  services: ['core', 'config', 'db', 'photos', 'files', 'markets'],
+  services: ['core', 'config', 'db', 'outside', 'photos', 'files', 'markets'],
   worker: ['core', 'config', 'db', 'photos', 'markets', 'services'],
   http: ['core', 'config', 'photos', 'files', 'services'],
   ui: ['core'],

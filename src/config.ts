@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { z } from 'zod';
 
 type Secrets = { databasePassword: string; appSecret: string };
 
@@ -24,6 +25,20 @@ export const config = {
     return process.env.NETTING_PRINTER_URL ?? `${this.marketsUrl}/printer/api`;
   },
 };
+
+const fileSchema = z.object({ insideOrigins: z.array(z.string()).default([]) });
+
+/**
+ * Origins inside one's own network that may be told something, such as `http://192.168.1.5:8080`: written by hand into
+ * `settings.json` in the data folder. Read each time, so that it holds at once; without the file there are none.
+ */
+export function insideOrigins(): string[] {
+  try {
+    return fileSchema.parse(JSON.parse(readFileSync(join(config.dataFolder, 'settings.json'), 'utf8'))).insideOrigins;
+  } catch {
+    return [];
+  }
+}
 
 let secrets: Secrets | null = null;
 

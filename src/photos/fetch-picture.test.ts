@@ -1,7 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { isInside } from '../outside/inside-address';
 import { fetchPicture } from './fetch-picture';
-import { isInside } from './inside-address';
 
 test.each([
   '127.0.0.1',
@@ -59,7 +59,7 @@ test('a picture is fetched from where it lies, and where it is led on to', async
 });
 
 test('nothing is fetched from inside, by number, by name, or by being led there', async () => {
-  const inside = 'leads into a net that nothing is fetched from';
+  const inside = 'leads into a net that Netting does not speak to';
   expect(await why(`http://127.0.0.1:${port}/picture`)).toContain(inside);
   expect(await why(`http://[::1]:${port}/picture`)).toContain(inside);
   expect(await why(`http://localhost:${port}/picture`)).toContain(inside);

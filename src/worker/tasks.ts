@@ -9,6 +9,8 @@ import { lookUpDue } from '../services/intake/look-up-lines';
 import { printWaiting } from '../services/labels/print-waiting';
 import { planDailyRenewals } from '../services/listings/renewal/plan-daily-renewals';
 import { planRoutines } from '../services/routines/plan-routines';
+import { makeSummary } from '../services/summaries/make-summary';
+import { sendSummaries } from '../services/summaries/send-summaries';
 import { runTask } from '../services/tasks/run-task';
 import { thinOld } from '../services/tasks/thin-old';
 
@@ -63,6 +65,10 @@ async function dailyLoop(): Promise<void> {
         if (isWhole && isAllDue) allReadAt = Date.now();
       })
       .catch((error: unknown) => log.error({ error: String(error) }, 'insights'));
+    // What needs a person, told once a day.
+    await makeSummary(new Date())
+      .then(() => sendSummaries(new Date()))
+      .catch((error: unknown) => log.error({ error: String(error) }, 'summaries'));
     await lookUpDue().catch((error: unknown) => log.error({ error: String(error) }, 'scans'));
     if (Date.now() - thinnedAt > thinMs) {
       thinnedAt = Date.now();

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { bigint, boolean, index, int, mysqlTable, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import type { Content } from '../../core/listing';
+import type { SummaryLine } from '../../core/summary';
 import type { OfferState } from '../../core/sync';
 import { document, id, minor, moment, reference } from './columns';
 
@@ -241,4 +242,17 @@ export const needLater = mysqlTable('need_later', {
   why: varchar('why', { length: 200 }).notNull(),
   byName: varchar('by_name', { length: 120 }).notNull(),
   at: moment('at').notNull(),
+});
+
+/** What needed a person on a day, as it was told by feed and webhook. */
+export const dailySummary = mysqlTable('daily_summary', {
+  /** YYYY-MM-DD. */
+  day: varchar('day', { length: 10 }).primaryKey(),
+  lines: document<SummaryLine[]>('lines').notNull(),
+  madeAt: moment('made_at').notNull(),
+  sentAt: moment('sent_at'),
+  tries: int('tries').notNull().default(0),
+  /** When it is tried next; null where nothing is to be sent, or no more. */
+  nextTryAt: moment('next_try_at'),
+  problem: varchar('problem', { length: 300 }),
 });

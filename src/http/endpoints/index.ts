@@ -18,6 +18,7 @@ import { postageEndpoints } from './postage';
 import { recordsEndpoints } from './records';
 import { routinesEndpoints } from './routines';
 import { stockEndpoints } from './stock';
+import { summariesEndpoints } from './summaries';
 import { syncEndpoints } from './sync';
 import { tasksEndpoints } from './tasks';
 import { templatesEndpoints } from './templates';
@@ -42,6 +43,7 @@ export const endpoints = [
   ...kitsEndpoints,
   ...artworkEndpoints,
   ...insightsEndpoints,
+  ...summariesEndpoints,
   ...exportingEndpoints,
   ...importingEndpoints,
   ...gatheringEndpoints,

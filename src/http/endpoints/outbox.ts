@@ -3,11 +3,12 @@ import { auditAndKeep, auditSchema, lastAudit } from '../../services/audit/audit
 import { cancelScheduled } from '../../services/outbox/cancel-scheduled';
 import { causeSchema, findCauses } from '../../services/outbox/find-causes';
 import { findJobs, findJobsSchema, outboxJobSchema } from '../../services/outbox/find-jobs';
-import { findNeeds, needSchema } from '../../services/outbox/find-needs';
+import { findNeeds } from '../../services/outbox/find-needs';
 import { findRuns, runProgressSchema } from '../../services/outbox/find-runs';
 import { findScheduled, scheduledSchema } from '../../services/outbox/find-scheduled';
 import { findUnsent, findUnsentSchema, unsentListingSchema } from '../../services/outbox/find-unsent';
 import { liveNewsSchema, subscribeLive } from '../../services/outbox/live';
+import { needSchema } from '../../services/outbox/needs/need';
 import { publishLater, publishLaterSchema } from '../../services/outbox/publish-later';
 import { putOff, putOffSchema } from '../../services/outbox/put-off';
 import { resumeRun } from '../../services/outbox/resume-run';

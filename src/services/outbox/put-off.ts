@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { database } from '../../db/client';
 import { needLater } from '../../db/schema';
 import type { Actor } from '../access/actor';
+import { countAnew } from './lines-now';
 
 export const putOffSchema = z
   .object({
@@ -16,6 +17,7 @@ export const putOffSchema = z
 /** Puts something that needs a person off for some days, or brings it back. */
 export async function putOff(actor: Actor, { need, days, why }: z.output<typeof putOffSchema>): Promise<void> {
   const db = database();
+  countAnew();
   if (days === 0) {
     await db.delete(needLater).where(eq(needLater.need, need));
     return;

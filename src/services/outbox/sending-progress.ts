@@ -6,6 +6,7 @@ import { rowsOf } from '../../db/rows';
 import { account } from '../../db/schema';
 import { unheardSince } from '../records/listings/hearing';
 import { runningTasks } from '../records/tasks/running-tasks';
+import { linesCount } from './lines-now';
 
 export const laneProgressSchema = z.object({
   accountId: z.number(),
@@ -34,6 +35,8 @@ export type LaneProgress = z.infer<typeof laneProgressSchema>;
 export const sendingProgressSchema = z.object({
   lanes: z.array(laneProgressSchema),
   failed: z.number(),
+  /** Causes that wait for a person, a line each, as of some seconds ago. */
+  lines: z.number(),
   oversold: z.number(),
   /** Orders that fit no item. */
   unassigned: z.number(),
@@ -114,6 +117,7 @@ export async function progress(): Promise<SendingProgress> {
             : null,
     })),
     failed: state?.failed ?? 0,
+    lines: linesCount(),
     oversold: state?.oversold ?? 0,
     unassigned: state?.unassigned ?? 0,
     routines: state?.routines ?? 0,

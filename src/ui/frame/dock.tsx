@@ -85,9 +85,9 @@ export function Dock() {
             {data.routines} {data.routines === 1 ? 'routine wants' : 'routines want'} a look
           </Link>
         ) : null}
-        {data && data.failed > 0 ? (
+        {data && data.lines > 0 ? (
           <Link href="/attention" className="text-warning hover:underline">
-            {data.failed} need a person
+            {data.lines} {data.lines === 1 ? 'thing needs' : 'things need'} you
           </Link>
         ) : null}
       </span>

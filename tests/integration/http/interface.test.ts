@@ -977,6 +977,11 @@ const cases: Record<string, Case> = {
     return post(`/shipments/${shipment}/lost`, { sku });
   },
   'POST /consignments/{id}/off': async () => post(`/consignments/${await newConsignment()}/off`),
+  // Summaries
+  'GET /summaries': () => get('/summaries'),
+  'PUT /summaries': () => put('/summaries', { hour: 7, address: null }),
+  'POST /summaries/key': () => post('/summaries/key', { what: 'off' }),
+  'POST /summaries/now': () => post('/summaries/now'),
   // People
   'GET /me': () => get('/me'),
   'POST /me/leave': async () => callAs(await newPerson('packer'), 'POST', '/me/leave', {}),

@@ -307,7 +307,7 @@ test('photos come along in a ZIP by their names; one that is missing, or lies in
   expect([await photos(one.id), await photos(two.id), await photos(three.id)]).toEqual([2, 1, 1]);
   expect((await rowsOf(back.id, 'refused')).map((row) => row.why)).toEqual([
     'The photo missing.jpg did not come along',
-    'This address leads into a net that nothing is fetched from',
+    'This address leads into a net that Netting does not speak to',
   ]);
   const [made] = (await call<{ items: { photoCount: number }[] }>('GET', `/items?q=P-${one.sku}&limit=1`)).body.items;
   expect(made).toMatchObject({ photoCount: 1 });

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { closeDatabase, database } from '../../../src/db/client';
 import { account, item, needLater } from '../../../src/db/schema';
-import type { Need } from '../../../src/services/outbox/find-needs';
+import type { Need } from '../../../src/services/outbox/needs/need';
 import { comesTo, publishItems, readyItem } from '../../support/items';
 import { accountOf, call, control, marketListings, until } from '../../support/stack';
 

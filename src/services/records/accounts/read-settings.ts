@@ -23,6 +23,9 @@ export const shopSettingsSchema = z
     packingCost: z.number().int().min(0).max(100_000),
     /** So many photos are wanted on a listing, as far as the marketplace takes so many. */
     photosWanted: z.number().int().min(1).max(30),
+    /** So many days without a sale, and so many before it is past its best, somebody should look at a thing. */
+    unsoldDays: z.number().int().min(7).max(3_650),
+    bestBeforeDays: z.number().int().min(1).max(730),
     /** Ready-made sentences for condition notes, by grade, in the order in which they read. */
     conditionSnippets: z.partialRecord(
       z.enum(conditionIds),
@@ -62,6 +65,8 @@ const firstSettings: ShopSettings = {
   packaging: noAllowance,
   packingCost: 60,
   photosWanted: 3,
+  unsoldDays: 180,
+  bestBeforeDays: 60,
   conditionSnippets: {},
   glossaries: {},
   lookUps: [],

@@ -1,0 +1,2 @@
+export * from './atom';
+export * from './summary';
