@@ -220,7 +220,7 @@ export function sellerElsewhere(market: string, rules: MarketRules): AccountCont
     pricing: samePricing,
     rate: null,
     packaging: noAllowance,
-    packingCost: 0,
+    packing: { perParcel: 0, perKilo: 0, minutes: 0, hourly: 0 },
     parcels: { boxes: [], tariffs: [] },
     today: '2026-03-01',
   };

@@ -136,7 +136,7 @@ export const sampleAccount = (
   pricing: samePricing,
   rate: null,
   packaging: noAllowance,
-  packingCost: 60,
+  packing: { perParcel: 60, perKilo: 0, minutes: 0, hourly: 0 },
   parcels: { boxes: [], tariffs: [] },
   today: '2026-03-02',
   ...part,

@@ -48,8 +48,8 @@ const context: StepContext = {
   amountThere: (_account, amount) => amount,
   // What is left is the price without a tenth of it and the cost.
   boxes: [
-    { id: 1, name: 'Small', lengthMm: 200, widthMm: 150, heightMm: 100, grams: 80 },
-    { id: 2, name: 'Large', lengthMm: 400, widthMm: 300, heightMm: 200, grams: 250 },
+    { id: 1, name: 'Small', lengthMm: 200, widthMm: 150, heightMm: 100, grams: 80, cost: null },
+    { id: 2, name: 'Large', lengthMm: 400, widthMm: 300, heightMm: 200, grams: 250, cost: null },
   ],
   soldFor: ({ model }, days) => (model ? { median: 20_000, count: days >= 30 ? 5 : 1 } : null),
   termsOf: (account) => (account === 7 ? [{ from: 'camera', to: 'Kamera' }] : account === 8 ? [] : null),

@@ -3,6 +3,7 @@ import type { Json } from '../json';
 import type { Box, PackagingAllowance } from '../measure/parcel';
 import type { Rate } from '../measure/rate';
 import type { Pricing } from '../price/listing-price';
+import type { Packing } from '../price/packing';
 import type { Tariff } from '../price/postage';
 import type { CompiledRules } from '../rules/compiled';
 import type { CategoryMap } from './map/category';
@@ -38,8 +39,8 @@ export type AccountContext = {
   rate: Rate | null;
   /** What packing adds to the weight. */
   packaging: PackagingAllowance;
-  /** Box, filling and tape of one parcel, in minor units of the shop's own currency. */
-  packingCost: number;
+  /** What packing a parcel costs. */
+  packing: Packing;
   /** What parcels go out in and what carriers ask, for postage where the marketplace sells no labels. */
   parcels: { boxes: readonly Box[]; tariffs: readonly Tariff[] };
   /**

@@ -1,7 +1,7 @@
 import { ownValue } from '../json';
 import { amountIn, convert, type Rate } from '../measure/index';
-import { parcelOf, type Thing, toldGrams } from '../measure/parcel';
-import { type Net, type NetInput, netOf } from '../price/index';
+import { type Parcel, parcelOf, type Thing, toldGrams } from '../measure/parcel';
+import { type Net, type NetInput, netOf, packingOf } from '../price/index';
 import { homeBand, quotes } from '../price/postage';
 import { readTier } from '../price/tiers';
 import type { MarketRules } from '../rules/index';
@@ -12,7 +12,7 @@ import type { Content } from './fields';
 export type NetThing = Thing & { cost: number | null };
 
 /** An account as far as nets hang on it. */
-export type NetShop = Pick<AccountContext, 'rate' | 'packaging' | 'packingCost' | 'parcels'> & {
+export type NetShop = Pick<AccountContext, 'rate' | 'packaging' | 'packing' | 'parcels'> & {
   compiled: { rules: MarketRules };
 };
 
@@ -39,8 +39,7 @@ export const netFields = ({ fees, sellerPaysWhen }: MarketRules): string[] =>
   ].filter((field) => field !== undefined);
 
 /** The cheapest that a carrier asks for the parcel in the country, in the account's currency; null where none is known. */
-function quoteThere({ compiled, rate, packaging, parcels }: NetShop, thing: Thing): number | null {
-  const { grams, sides } = parcelOf(thing, parcels.boxes, packaging);
+function quoteThere({ compiled, rate, parcels }: NetShop, { grams, sides }: Parcel): number | null {
   if (grams === 0) return null;
   const [cheapest] = quotes(parcels.tariffs, { grams, sides, band: homeBand });
   return cheapest ? amountIn(cheapest.amount, compiled.rules.currency, rate) : null;
@@ -63,6 +62,8 @@ export function netInput(
   const longest = Math.max(0, ...sides.map(Number));
   const pays = sellerPays(rules, content);
   const sellsLabels = rules.fees.labels.length > 0;
+  // Asked for by few: this is done some hundred thousand times for a change of many.
+  const parcel = () => parcelOf(thing, shop.parcels.boxes, shop.packaging);
   return {
     fees: rules.fees,
     cost: amountThere(thing.cost, shop.rate),
@@ -73,8 +74,8 @@ export function netInput(
     values: content,
     sellerPaysPostage: pays,
     buyerPaysLabel: sellsLabels,
-    packaging: amountThere(shop.packingCost, shop.rate),
-    quote: pays && !sellsLabels ? quoteThere(shop, thing) : null,
+    packaging: amountThere(packingOf(shop.packing, shop.parcels.boxes, parcel), shop.rate),
+    quote: pays && !sellsLabels ? quoteThere(shop, parcel()) : null,
   };
 }
 

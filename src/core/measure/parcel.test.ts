@@ -1,6 +1,6 @@
 import { type Box, noAllowance, parcelOf, toldGrams } from './parcel';
 
-const box: Box = { id: 1, name: 'Camera box', lengthMm: 200, widthMm: 150, heightMm: 130, grams: 180 };
+const box: Box = { id: 1, name: 'Camera box', lengthMm: 200, widthMm: 150, heightMm: 130, grams: 180, cost: null };
 const larger: Box = { ...box, id: 2, name: 'Large', lengthMm: 400, grams: 300 };
 const thing = { weightGrams: 900, lengthMm: 190, widthMm: 130, heightMm: 120 };
 

@@ -8,6 +8,8 @@ export const boxSchema = z.object({
   widthMm: z.number(),
   heightMm: z.number(),
   grams: z.number(),
+  /** What it costs with its filling, in minor units of the shop's own currency; null for what every parcel costs. */
+  cost: z.number().nullable(),
 });
 export type Box = z.infer<typeof boxSchema>;
 

@@ -6,6 +6,7 @@ export * from './fees';
 export * from './listing-price';
 export * from './net';
 export * from './offer-rule';
+export * from './packing';
 export * from './postage';
 export * from './sale-net';
 export * from './solve';

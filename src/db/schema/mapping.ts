@@ -78,6 +78,7 @@ export const box = mysqlTable('box', {
   widthMm: int('width_mm').notNull(),
   heightMm: int('height_mm').notNull(),
   grams: int('grams').notNull(),
+  cost: int('cost'),
 });
 
 /** What postage really cost, to learn the cost per pound from. */

@@ -4,6 +4,8 @@ import type { Actor } from '../access/actor';
 import { readSettings, type ShopSettings } from '../records/accounts/read-settings';
 import { recheckAccounts } from '../records/listings/recheck-accounts';
 
+const packing = ['packaging', 'packingCost', 'packingPerKilo', 'packingMinutes', 'hourlyRate'] as const;
+
 /** Keeps the settings that are given; the others stay. */
 export async function saveSettings(actor: Actor, input: Partial<ShopSettings>): Promise<ShopSettings> {
   for (const [name, value] of Object.entries(input)) {
@@ -15,6 +17,6 @@ export async function saveSettings(actor: Actor, input: Partial<ShopSettings>): 
       .onDuplicateKeyUpdate({ set });
   }
   // Weights that are told, and prices that hold postage, follow from how parcels are packed.
-  if (input.packaging || input.packingCost !== undefined) await recheckAccounts([]);
+  if (packing.some((name) => input[name] !== undefined)) await recheckAccounts([]);
   return readSettings();
 }

@@ -1,7 +1,8 @@
 import type { Content } from '../../core/listing';
 import { type NetThing, netInput, sellerPays } from '../../core/listing/net';
 import { convertBack } from '../../core/measure';
-import { dispatchFee, netOf } from '../../core/price';
+import { parcelOf } from '../../core/measure/parcel';
+import { dispatchFee, netOf, packingOf } from '../../core/price';
 import type { RemoteOrder } from '../../markets';
 import type { LoadedAccount } from '../records/accounts/load-accounts';
 
@@ -29,7 +30,11 @@ export function parcelCosts(
       : isOurs
         ? Math.round(home(postage) * order.parcelShare)
         : home(order.buyerPostage),
-    packing: Math.round(account.packingCost * order.parcelShare),
+    packing: Math.round(
+      packingOf(account.packing, account.parcels.boxes, () =>
+        parcelOf(thing, account.parcels.boxes, account.packaging),
+      ) * order.parcelShare,
+    ),
   };
 }
 

@@ -2,9 +2,9 @@ import { and, count, eq, inArray } from 'drizzle-orm';
 import * as mine from '../../../src/db/client';
 import { listing, rate } from '../../../src/db/schema';
 import { recheckForeign } from '../../../src/services/accounts/rules/recheck-foreign';
-import { readyItem } from '../../support/items';
+import { comesTo, publishItems, readyItem } from '../../support/items';
 import { previewOn, valueFor } from '../../support/preview';
-import { accountOf, call } from '../../support/stack';
+import { accountOf, call, control, marketListings, until } from '../../support/stack';
 
 type Line = {
   accountId: number;
@@ -13,7 +13,14 @@ type Line = {
   price: number | null;
   how: string | null;
   rate: { millionths: number; date: string } | null;
-  net: { net: number; postage: number; margin: number; returnOnCost: number; fees: { total: number } } | null;
+  net: {
+    net: number;
+    postage: number;
+    packaging: number;
+    margin: number;
+    returnOnCost: number;
+    fees: { total: number };
+  } | null;
   solved: { price: number; net: number } | null;
 };
 type Panel = {
@@ -59,6 +66,37 @@ test('per account: fees, net, margin, return; nothing where nothing can be bough
   expect(body.box).toBe('Camera box');
   expect(body.perPound).toBeGreaterThan(0);
 });
+
+test('packing costs the box, what grows with the weight, and one’s own time: in every net, and in what a sale leaves', async () => {
+  const shop = await accountOf('Hallowick');
+  // Turned this way it fits into no box that is there already.
+  const item = await readyItem({ lengthMm: 690, widthMm: 70, heightMm: 60 });
+  const packingOn = async () => lineOn(await panel(item.id), 'Hallowick').net?.packaging;
+  expect(await packingOn()).toBe(60);
+  const tube = { name: 'Long tube', lengthMm: 720, widthMm: 100, heightMm: 100, grams: 350, cost: 240 };
+  const { body } = await call<{ id: number }>('POST', '/boxes', tube);
+  try {
+    expect(await packingOn()).toBe(240);
+    // 900 g and the tube's 350 g at 0.40 a kilogram are 0.50; six minutes of 15.00 an hour are 1.50.
+    await call('PUT', '/settings', { packingPerKilo: 40, packingMinutes: 6, hourlyRate: 1_500 });
+    expect(await packingOn()).toBe(240 + 50 + 150);
+    await publishItems([item.id], [shop]);
+    await comesTo(item.id, shop, 'live');
+    const [there] = await marketListings('hallowick', item.sku);
+    await control('hallowick', 'buy', { listing: there?.id, quantity: 1 });
+    type Sales = { sales: { itemId: number | null; packing: number | null }[] };
+    const sold = await until(
+      async () => (await call<Sales>('GET', '/sales?limit=50')).body.sales.find((one) => one.itemId === item.id),
+      (one) => one !== undefined,
+    );
+    expect(sold?.packing).toBe(440);
+    expect((await call('PUT', '/settings', { hourlyRate: -1 })).status).toBe(422);
+  } finally {
+    await call('PUT', '/settings', { packingPerKilo: 0, packingMinutes: 0, hourlyRate: 0 });
+    await call('DELETE', `/boxes/${body.id}`);
+  }
+  expect(await packingOn()).toBe(60);
+}, 60_000);
 
 test('a price can be tried without being kept', async () => {
   const item = await camera();

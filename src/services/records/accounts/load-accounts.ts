@@ -140,7 +140,12 @@ export async function loadAccounts(db: Executor, ids?: number[]): Promise<Loaded
       houseTag: row.houseTag,
       pricing: row.pricing ?? samePricing,
       packaging: row.packaging ?? settings.packaging,
-      packingCost: settings.packingCost,
+      packing: {
+        perParcel: settings.packingCost,
+        perKilo: settings.packingPerKilo,
+        minutes: settings.packingMinutes,
+        hourly: settings.hourlyRate,
+      },
       parcels,
       stock: { reserve: row.stockReserve, cap: row.stockCap, servedBy: row.servedBy },
       rate: rateTo(rates, compiled.rules.currency),

@@ -4,6 +4,7 @@ import { NettingError } from '../../../core/errors';
 import { conditionIds, lookUpSchema, readSkuPattern, rowPlanSchema, type SkuPattern } from '../../../core/item';
 import { labelSizeSchema } from '../../../core/label/size';
 import { noAllowance, packagingAllowanceSchema } from '../../../core/measure/parcel';
+import { packingSchema } from '../../../core/price/packing';
 import { termSchema } from '../../../core/wording';
 import { database, type Executor } from '../../../db/client';
 import { setting } from '../../../db/schema';
@@ -20,7 +21,10 @@ export const shopSettingsSchema = z
     /** What packing adds to the weight, on every account that has no allowance of its own. */
     packaging: packagingAllowanceSchema,
     /** Box, filling and tape of one parcel, in minor units of the shop's own currency. */
-    packingCost: z.number().int().min(0).max(100_000),
+    packingCost: packingSchema.shape.perParcel,
+    packingPerKilo: packingSchema.shape.perKilo,
+    packingMinutes: packingSchema.shape.minutes,
+    hourlyRate: packingSchema.shape.hourly,
     /** So many photos are wanted on a listing, as far as the marketplace takes so many. */
     photosWanted: z.number().int().min(1).max(30),
     /** So many days without a sale, and so many before it is past its best, somebody should look at a thing. */
@@ -64,6 +68,9 @@ const firstSettings: ShopSettings = {
   requestDays: 60,
   packaging: noAllowance,
   packingCost: 60,
+  packingPerKilo: 0,
+  packingMinutes: 0,
+  hourlyRate: 0,
   photosWanted: 3,
   unsoldDays: 180,
   bestBeforeDays: 60,

@@ -29,7 +29,7 @@ const stampOf = (there: AccountNet): string => {
         account.categoryMap,
         account.rate,
         account.packaging,
-        account.packingCost,
+        account.packing,
         account.parcels,
         there.isTemplated ? [account.templates, account.defaults] : [],
         liveCount,

@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { parseLength } from '@/core/measure/length';
+import { formatMoney, homeCurrency, parseAmount } from '@/core/measure/money';
 import { formatWeight, parseWeight } from '@/core/measure/weight';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
@@ -31,11 +32,15 @@ export function Boxes() {
         throw new Error(
           `${[...sides.map(([, label]) => label), 'Weight'][unread]} is not understood; write it as in 26 cm, 10 in or 180 g`,
         );
-      await api('POST /boxes', { body: { name: String(given.get('name')), lengthMm, widthMm, heightMm, grams } });
+      const said = String(given.get('cost')).trim();
+      const cost = said === '' ? null : parseAmount(said, homeCurrency);
+      if (said !== '' && cost === null) throw new Error('Cost is not understood; write it as in 0.85');
+      const name = String(given.get('name'));
+      await api('POST /boxes', { body: { name, lengthMm, widthMm, heightMm, grams, cost } });
       form.current?.reset();
       return undefined;
     },
-    { touches: [['boxes']] },
+    { touches: [['boxes'], ['prices']] },
   );
   const remove = useCommand(
     async (id: number) => {
@@ -61,6 +66,7 @@ export function Boxes() {
             <span className="figures quiet">
               {[box.lengthMm, box.widthMm, box.heightMm].map((side) => side / 10).join(' × ')} cm,{' '}
               {formatWeight(box.grams)}
+              {box.cost === null ? '' : `, ${formatMoney(box.cost, homeCurrency)}`}
             </span>
             <button
               type="button"
@@ -73,8 +79,8 @@ export function Boxes() {
           </li>
         ))}
       </ul>
-      <form ref={form} onSubmit={submitted(add.run)} className="mt-3 grid grid-cols-4 gap-2">
-        <label className="col-span-3 flex flex-col text-[12px]">
+      <form ref={form} onSubmit={submitted(add.run)} className="mt-3 grid grid-cols-5 gap-2">
+        <label className="col-span-4 flex flex-col text-[12px]">
           Name
           <input name="name" className="input input-sm w-full" required maxLength={60} />
         </label>
@@ -88,11 +94,15 @@ export function Boxes() {
             <input name={name} className="input input-sm w-full" placeholder="26 cm" required />
           </label>
         ))}
+        <label className="flex flex-col text-[12px]">
+          Cost, {homeCurrency}
+          <input name="cost" className="input input-sm w-full" placeholder="as any parcel" inputMode="decimal" />
+        </label>
         <button type="submit" className="btn btn-sm self-end">
           Add
         </button>
         {add.problem ? (
-          <p role="alert" className="col-span-4 text-error">
+          <p role="alert" className="col-span-5 text-error">
             {add.problem}
           </p>
         ) : null}

@@ -16,12 +16,22 @@ export function Packing() {
     async (form: FormData) => {
       const share = Number(String(form.get('share')).replace(',', '.'));
       const grams = Number(form.get('grams'));
-      const cost = parseAmount(String(form.get('cost')), homeCurrency);
+      const amount = (name: string) => parseAmount(String(form.get(name)), homeCurrency);
+      const [cost, kilo, hourly] = [amount('cost'), amount('kilo'), amount('hourly')];
+      const minutes = Number(form.get('minutes'));
       if (!(share >= 0 && share <= 100)) throw new Error('The share of the weight lies between 0 and 100 %');
       if (!Number.isInteger(grams) || grams < 0) throw new Error('The least weight is a whole number of grams');
-      if (cost === null) throw new Error('The cost is not understood; write it as in 0.60');
+      const amounts = [cost, kilo, hourly];
+      if (amounts.includes(null)) throw new Error('An amount is not understood; write it as in 0.60');
+      if (!Number.isInteger(minutes) || minutes < 0) throw new Error('The minutes are a whole number');
       await api('PUT /settings', {
-        body: { packaging: { basisPoints: Math.round(share * 100), atLeastGrams: grams }, packingCost: cost },
+        body: {
+          packaging: { basisPoints: Math.round(share * 100), atLeastGrams: grams },
+          packingCost: cost ?? 0,
+          packingPerKilo: kilo ?? 0,
+          packingMinutes: minutes,
+          hourlyRate: hourly ?? 0,
+        },
       });
       return 'Kept; weights and nets are reckoned with it now';
     },
@@ -29,7 +39,7 @@ export function Packing() {
   );
   if (isPending) return <Loading what="the settings" />;
   if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
-  const { packaging, packingCost } = data;
+  const { packaging, packingCost, packingPerKilo, packingMinutes, hourlyRate } = data;
   const field = (name: string, label: string, value: string) => (
     <label className="flex flex-col text-[12px]">
       {label}
@@ -52,6 +62,9 @@ export function Packing() {
         {field('share', 'Adds to the weight, %', String(packaging.basisPoints / 100))}
         {field('grams', 'but at least, grams', String(packaging.atLeastGrams))}
         {field('cost', `Costs a parcel, ${homeCurrency}`, amountToText(packingCost, homeCurrency))}
+        {field('kilo', 'and each kilogram', amountToText(packingPerKilo, homeCurrency))}
+        {field('minutes', 'Takes, minutes', String(packingMinutes))}
+        {field('hourly', 'An hour of yours, or 0', amountToText(hourlyRate, homeCurrency))}
         <button type="submit" className="btn btn-sm" disabled={save.busy}>
           Keep the packing
         </button>
@@ -62,7 +75,8 @@ export function Packing() {
         ) : null}
       </form>
       <p className="quiet mt-1 text-[12px]">
-        Marketplaces are told the packed weight. A marketplace where you pack otherwise has its own figures on its page.
+        Marketplaces are told the packed weight. A marketplace where you pack otherwise has its own figures on its page;
+        a box may have a cost of its own under Postage.
       </p>
     </section>
   );

@@ -1,0 +1,1 @@
+ALTER TABLE `box` ADD `cost` int;
