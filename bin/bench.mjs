@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7, P7b and P16; P9, P13 and P14 in the browser, P14p --prints N beside it).
+// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7, P7b and P16; P9, P13 and P14 in the browser, LH for what another program says of five pages, P14p --prints N beside it).
 import { rmSync } from 'node:fs';
 import { checkNode, installModules, installPackages, packagesToRun, packagesToTest } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
@@ -10,10 +10,11 @@ const args = process.argv.slice(2);
 const only = args.includes('--only') ? args[args.indexOf('--only') + 1].split(',') : null;
 const isLoad = (id) => ['P6', 'P7', 'P7b', 'P16', 'load'].includes(id);
 const isBrowser = (id) => ['P9', 'P13', 'P14'].includes(id);
+const isJudged = (id) => id === 'LH';
 const loadItems = args.includes('--load-items') ? args[args.indexOf('--load-items') + 1] : '1720';
 
 checkNode();
-installPackages(only && !only.some(isBrowser) ? packagesToRun : packagesToTest);
+installPackages(only && !only.some((id) => isBrowser(id) || isJudged(id)) ? packagesToRun : packagesToTest);
 installModules();
 let code = 0;
 let current = null;
@@ -42,7 +43,7 @@ const tell = (one) => {
   say(`${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${Number(one.value.toFixed(2))} ${one.unit}${against}, goal ${one.goal}`);
 };
 
-if (!only || only.some((id) => !isLoad(id) && !isBrowser(id)))
+if (!only || only.some((id) => !isLoad(id) && !isBrowser(id) && !isJudged(id)))
   await part(async (_processes, env) => runScript('tests/bench/bench.ts', env, args));
 
 if (!only || only.some(isLoad))
@@ -65,5 +66,12 @@ if (!only || only.some(isBrowser))
     await startApplication(processes, settings, env);
     const { inBrowser } = await import('../tests/bench/browser.mjs');
     for (const one of await inBrowser({ settings, size, only })) tell(one);
+  });
+if (!only || only.includes('LH'))
+  await part(async (processes, env, settings) => {
+    await startApplication(processes, settings, env);
+    await runScript('demo/seed.ts', env);
+    const { judged } = await import('../tests/bench/lighthouse.mjs');
+    for (const one of await judged({ base: `http://127.0.0.1:${settings.port}`, say: tell })) tell(one);
   });
 process.exit(code);

@@ -13,6 +13,7 @@ import { createItem } from '../src/services/items/create-item';
 import { endListings } from '../src/services/listings/publish/end-listings';
 import { publish } from '../src/services/listings/publish/publish';
 import { loadAccounts } from '../src/services/records/accounts/load-accounts';
+import { compareAccount } from '../src/services/sync/compare-account';
 import { sellArtwork, setUpArtwork } from './artwork';
 import { catalogue, type DemoItem } from './catalogue';
 import { addCustomFields, addStrapToMeasure } from './custom-fields';
@@ -156,6 +157,45 @@ async function goElsewhere(actor: Actor, accounts: Accounts, listed: number[]): 
   for (const [market, some] of tries) await goLive(actor, some, [accountOn(accounts, market)]);
 }
 
+const liveThere = async (market: string, among: number[]): Promise<{ remoteId: string; itemId: number }[]> =>
+  rowsOf<{ remoteId: string; itemId: number }>(
+    await db.execute(
+      sql`select l.remote_id as remoteId, l.item_id as itemId from listing l join account a on a.id = l.account_id join item i on i.id = l.item_id
+        where l.remote = 'live' and a.market = ${market} and l.item_id in ${among} order by l.item_id`,
+    ),
+  );
+
+/** Somebody changes listings on the marketplaces themselves; one of them has a change here that was not sent. */
+async function changedThere(accounts: Accounts, quiet: number[], unsent: number[]): Promise<void> {
+  const all = [...quiet, ...unsent];
+  const [first, second] = await liveThere('lanesend', quiet);
+  const [both] = await liveThere('lanesend', unsent);
+  const [named] = await liveThere('oakhand', quiet);
+  for (const [one, cents] of [
+    [first, 4_900],
+    [second, 7_450],
+    [both, 8_800],
+  ] as const)
+    if (one) await control(config.marketsUrl, 'lanesend', 'change', { listing: one.remoteId, set: { cents } });
+  if (named) {
+    const name = 'Film camera in good order, see the pictures';
+    await control(config.marketsUrl, 'oakhand', 'change', { listing: named.remoteId, set: { name } });
+  }
+  if (all.length) for (const market of ['lanesend', 'oakhand']) await compareAccount(accountOn(accounts, market) ?? 0);
+}
+
+/** The last piece is bought on two marketplaces at the same moment: one buyer will be disappointed. */
+async function soldTwice(among: number[]): Promise<number> {
+  const elsewhere = new Map((await liveThere('shopfront', among)).map((one) => [one.itemId, one.remoteId]));
+  const one = (await liveThere('hallowick', among)).find(({ itemId }) => elsewhere.has(itemId));
+  if (!one) return 0;
+  await Promise.all([
+    control(config.marketsUrl, 'hallowick', 'buy', { listing: one.remoteId, quantity: 1 }),
+    control(config.marketsUrl, 'shopfront', 'buy', { listing: elsewhere.get(one.itemId), quantity: 1 }),
+  ]);
+  return 2;
+}
+
 /** Live, changed, failing for a real reason, in draft, sold: the whole of a shop's day. */
 async function aDay(actor: Actor, accounts: Accounts, listed: number[]): Promise<void> {
   const idOf = (name: string) => accounts.find((one) => one.name === name)?.id ?? 0;
@@ -183,7 +223,12 @@ async function aDay(actor: Actor, accounts: Accounts, listed: number[]): Promise
     .slice(0, 9);
   for (const one of bought) await control(config.marketsUrl, one.market, 'buy', { listing: one.remoteId, quantity: 1 });
   const prints = await sellArtwork(await inCategory('prints/artwork'));
-  await heard(bought.length + prints);
+  const gone = bought.map((one) => one.itemId);
+  const single = rowsOf<{ id: number }>(
+    await db.execute(sql`select id from item where quantity = 1 and id in ${listed.slice(40, 80)} order by id`),
+  ).map((row) => row.id);
+  const twice = await soldTwice(single.filter((id) => !gone.includes(id)));
+  await heard(bought.length + prints + twice);
   await outboxEmpty('Ending what was sold');
   // An open offer blocks the ending of two listings, and Oakhand has raised its lowest price.
   const blocked = rowsOf<{ remoteId: string; itemId: number; price: number }>(
@@ -217,6 +262,7 @@ async function aDay(actor: Actor, accounts: Accounts, listed: number[]): Promise
   });
   await outboxEmpty('Sending prices');
   progressOver();
+  await changedThere(accounts, [...listed.slice(0, 20), ...listed.slice(31, 80)], listed.slice(20, 31));
 }
 const wanted = Number(process.argv[process.argv.indexOf('--items') + 1]) || 0;
 const actor = await ownerActor();

@@ -3,7 +3,11 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { NuqsAdapter } from 'nuqs/adapters/next/app';
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
+import { config } from 'zod';
 import { ApiProblem } from '../data/api';
+
+// The page may not make code of text: schemas are not to try.
+config({ jitless: true });
 
 type Notice = { id: number; text: string; action?: { label: string; run: () => void } };
 const NoticeContext = createContext<(text: string, action?: Notice['action']) => void>(() => undefined);

@@ -41,7 +41,7 @@ export function Totals({ table, currency, open }: Props) {
                     <th key={id} scope="row" className="pr-6 text-left font-normal">
                       <button
                         type="button"
-                        className="underline decoration-dotted underline-offset-4 hover:decoration-solid"
+                        className="min-h-6 underline decoration-dotted underline-offset-4 hover:decoration-solid"
                         title="Show what was sold in this time"
                         onClick={() => row.behind && open(`Sold ${text}`, row.behind)}
                       >

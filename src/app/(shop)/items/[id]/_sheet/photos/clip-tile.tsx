@@ -85,7 +85,7 @@ export function ClipTile({ itemId, clip, photos, changed }: Props) {
       <button
         type="button"
         aria-label="Take the clip off"
-        className="absolute top-1 right-1 rounded bg-base-100/90 p-0.5"
+        className="absolute top-1 right-1 rounded bg-base-100/90 p-[5px]"
         onClick={() => void edit.run({ verb: 'clear' })}
       >
         <X size={12} aria-hidden="true" />

@@ -27,7 +27,7 @@ export type PhotoTileProps = {
 
 /** One photo in its place: dragged, moved by keyboard, worked on, marked as showing a flaw. */
 function PhotoTileBody({ hash, index, flaw, outside, remove, edit, mark, moving }: PhotoTileProps) {
-  const small = 'absolute rounded bg-base-100/90 p-0.5';
+  const small = 'absolute rounded bg-base-100/90 p-[5px]';
   return (
     <div
       ref={moving?.place}
