@@ -85,9 +85,9 @@ export async function setUpPacking(): Promise<void> {
   await refreshRates();
   await refreshTariffs();
   if ((await findBoxes()).length) return;
-  await addBox({ name: 'Letter box', lengthMm: 240, widthMm: 160, heightMm: 60, grams: 60 });
-  await addBox({ name: 'Camera box', lengthMm: 260, widthMm: 200, heightMm: 160, grams: 180 });
-  await addBox({ name: 'Outfit box', lengthMm: 480, widthMm: 340, heightMm: 260, grams: 540 });
+  await addBox({ name: 'Letter box', lengthMm: 240, widthMm: 160, heightMm: 60, grams: 60, cost: null });
+  await addBox({ name: 'Camera box', lengthMm: 260, widthMm: 200, heightMm: 160, grams: 180, cost: null });
+  await addBox({ name: 'Outfit box', lengthMm: 480, widthMm: 340, heightMm: 260, grams: 540, cost: null });
   for (const [grams, paid] of [
     [1_080, 590],
     [640, 450],

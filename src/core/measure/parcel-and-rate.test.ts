@@ -20,6 +20,7 @@ const box = (id: number, lengthMm: number, widthMm: number, heightMm: number): B
   widthMm,
   heightMm,
   grams: 50,
+  cost: null,
 });
 
 describe('boxes', () => {
