@@ -235,7 +235,7 @@ test('what opens on sets that are taken apart: contents, prices, whole, stock, s
     await looked();
   }
   await lots.getByRole('checkbox').nth(1).check();
-  const toolbar = page.getByRole('toolbar', { name: 'Marked lots' });
+  const toolbar = page.getByRole('toolbar', { name: 'Chosen lots' });
   for (const name of ['Change', 'Drawers']) {
     await toolbar.getByRole('button', { name, exact: true }).click();
     await looked();

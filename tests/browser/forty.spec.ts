@@ -69,7 +69,7 @@ async function takenBack(page: Page, hand: Hand, shop: Shop): Promise<void> {
       baseVersion: (await sheet(one.id)).item.version,
       patch: { price: 7_777 },
     });
-  await hand.click(page.getByRole('button', { name: 'Undo the whole change' }));
+  await hand.click(page.getByRole('button', { name: 'Take the whole change back' }));
   await expect(page.getByText('These were changed since')).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: 'is 77.77 now' })).toHaveCount(three.length);
   await seenOutside(shop, false);

@@ -8,7 +8,7 @@ const lots = (page: Page) => page.getByRole('table', { name: 'Lots' });
 const cell = (page: Page, row: number, column: string) =>
   lots(page).locator(`input[data-row="${row}"][data-column="${column}"]`);
 const total = (page: Page, name: string) => page.getByLabel('Totals').locator('div', { hasText: name }).locator('dd');
-const toolbar = (page: Page) => page.getByRole('toolbar', { name: 'Marked lots' });
+const toolbar = (page: Page) => page.getByRole('toolbar', { name: 'Chosen lots' });
 const mark = (page: Page, row: number) =>
   lots(page)
     .locator(`[aria-rowindex="${row + 2}"]`)
@@ -93,7 +93,7 @@ test('three outfits: joined, priced, −5 %, ten with drawers, twelve sent, the 
   await mark(page, 0).focus();
   await page.keyboard.press('Space');
   await mark(page, 9).click({ modifiers: ['Shift'] });
-  await expect(toolbar(page).getByText('10 marked')).toBeVisible();
+  await expect(toolbar(page).getByText('10 chosen')).toBeVisible();
   await toolbar(page).getByRole('button', { name: 'Drawers' }).click();
   const drawers = page.getByRole('dialog', { name: 'Drawers for 10 lots' });
   await drawers.getByLabel('From').fill(`K${id}-1`);
@@ -147,7 +147,7 @@ test('three outfits: joined, priced, −5 %, ten with drawers, twelve sent, the 
   expect((await sheet(first.item.id)).item.quantity).toBe(units);
 
   // The other way round: what is not there cannot be changed there.
-  await page.getByRole('button', { name: 'Mark none' }).click();
+  await page.getByRole('button', { name: 'Choose none' }).click();
   await mark(page, 13).click();
   await toolbar(page).getByRole('button', { name: 'Change in stock' }).click();
   await there.getByRole('button', { name: 'Change 1 in stock' }).click();
@@ -290,7 +290,7 @@ test('by keyboard alone: priced, three marked and put into stock, one changed th
     await page.keyboard.press('Enter');
   }
   await expect(total(page, 'Ready')).toHaveText('3');
-  await page.getByRole('checkbox', { name: 'Mark all that are shown' }).focus();
+  await page.getByRole('checkbox', { name: 'Choose all that are shown' }).focus();
   await page.keyboard.press('Space');
   await toolbar(page).getByRole('button', { name: 'Add to stock' }).focus();
   await page.keyboard.press('Enter');

@@ -14,7 +14,7 @@ test('an account speaks another language: its words are written once, and propos
   await page.goto(`/marketplaces/${selasar}`);
   const manner = page.getByRole('form', { name: 'Prices and wording here' });
   await manner.getByLabel('Texts here are in another language').fill(language);
-  await manner.getByRole('button', { name: 'Save prices and wording' }).click();
+  await manner.getByRole('button', { name: 'Keep prices and wording' }).click();
   await expect(page.getByText('is saved; its listings are computed anew')).toBeVisible();
   await page.goto('/settings');
   const words = page.getByRole('region', { name: 'Words in other languages' });

@@ -126,7 +126,7 @@ test('a bulk change is taken back as a whole', async ({ page }) => {
   const count = Number(/\d+/.exec((await save.textContent()) ?? '')?.[0]);
   expect(count).toBeGreaterThanOrEqual(7);
   await save.click();
-  await page.getByRole('button', { name: 'Undo the whole change' }).click();
+  await page.getByRole('button', { name: 'Take the whole change back' }).click();
   await expect(page.getByRole('heading', { name: `${count} items are as they were` })).toBeVisible();
 });
 

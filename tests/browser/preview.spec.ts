@@ -244,7 +244,7 @@ test('what was learned is seen and can be taken back; prices and wording of an a
   await expect(known.getByRole('row', { name: /mauve/ })).toHaveCount(0);
   await expect(page.getByText('Label up to 1 kg')).toBeVisible();
   await page.getByLabel('Tag that always stands last').fill('osterlund');
-  await page.getByRole('button', { name: 'Save prices and wording' }).click();
+  await page.getByRole('button', { name: 'Keep prices and wording' }).click();
   await expect(page.getByText(/Selasar is saved/)).toBeVisible();
   await page.reload();
   await expect(page.getByLabel('Tag that always stands last')).toHaveValue('osterlund');

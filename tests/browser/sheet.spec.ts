@@ -155,7 +155,7 @@ test('a live listing is ended from its column, and can be left out then', async 
   await signedIn(page);
   await open(page, id);
   await expect(knot(page, 'Oakhand', 'Live')).toBeVisible();
-  await page.getByLabel('What to do with Oakhand').selectOption({ label: 'End this 1 listing' });
+  await page.getByLabel('What to do with Oakhand').selectOption({ label: 'End this listing' });
   await expect(knot(page, 'Oakhand', 'Ended')).toBeVisible();
   await page.getByLabel('What to do with Oakhand').selectOption({ label: 'Leave the item out here' });
   await expect(page.getByRole('columnheader', { name: 'Oakhand' })).toHaveCount(0);

@@ -70,7 +70,7 @@ test('unlike items: prices, tags, a sentence on one marketplace and dearer large
       (text) => text.includes(sentence),
     );
 
-  await page.getByRole('button', { name: 'Undo the whole change' }).click();
+  await page.getByRole('button', { name: 'Take the whole change back' }).click();
   await expect(page.getByRole('heading', { name: '2 items are as they were' })).toBeVisible();
   for (const { sku } of [film, band])
     await until(

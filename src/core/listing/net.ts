@@ -2,9 +2,9 @@ import { ownValue } from '../json';
 import { amountIn, convert, type Rate } from '../measure/index';
 import { type Parcel, parcelOf, type Thing, toldGrams } from '../measure/parcel';
 import { type Net, type NetInput, netOf, packingOf } from '../price/index';
-import { homeBand, quotes } from '../price/postage';
+import { homeBand, type Quote, quotes } from '../price/postage';
 import { readTier } from '../price/tiers';
-import type { MarketRules } from '../rules/index';
+import { carrierField, type MarketRules } from '../rules/index';
 import type { AccountContext } from './context';
 import type { Content } from './fields';
 
@@ -36,13 +36,30 @@ export const netFields = ({ fees, sellerPaysWhen }: MarketRules): string[] =>
     fees.advertisingField,
     fees.handling?.field,
     fees.bases?.field,
+    fees.labels.length > 0 ? undefined : carrierField,
   ].filter((field) => field !== undefined);
 
-/** The cheapest that a carrier asks for the parcel in the country, in the account's currency; null where none is known. */
-function quoteThere({ compiled, rate, parcels }: NetShop, { grams, sides }: Parcel): number | null {
+/**
+ * What the carrier of the listing asks for the parcel in the country, in the account's currency; the cheapest where none is
+ * said, or the said one does not take it. Null where no quote is known.
+ */
+function quoteThere(shop: NetShop, parcel: Parcel, content: Content): number | null {
+  const quote = quoteOf(shop, parcel, content);
+  return quote && amountIn(quote.amount, shop.compiled.rules.currency, shop.rate);
+}
+
+function quoteOf({ parcels }: NetShop, { grams, sides }: Parcel, content: Content): Quote | null {
   if (grams === 0) return null;
-  const [cheapest] = quotes(parcels.tariffs, { grams, sides, band: homeBand });
-  return cheapest ? amountIn(cheapest.amount, compiled.rules.currency, rate) : null;
+  const all = quotes(parcels.tariffs, { grams, sides, band: homeBand });
+  const carrier = ownValue(content, carrierField);
+  return all.find((one) => one.carrier === carrier) ?? all[0] ?? null;
+}
+
+/** With whom the parcel is reckoned to go, where the seller pays for that and the marketplace sells no labels. */
+export function carrierThere(shop: NetShop, content: Content, thing: Thing): Quote | null {
+  const { rules } = shop.compiled;
+  if (rules.fees.labels.length > 0 || !sellerPays(rules, content)) return null;
+  return quoteOf(shop, parcelOf(thing, shop.parcels.boxes, shop.packaging), content);
 }
 
 /**
@@ -75,7 +92,7 @@ export function netInput(
     sellerPaysPostage: pays,
     buyerPaysLabel: sellsLabels,
     packaging: amountThere(packingOf(shop.packing, shop.parcels.boxes, parcel), shop.rate),
-    quote: pays && !sellsLabels ? quoteThere(shop, parcel()) : null,
+    quote: pays && !sellsLabels ? quoteThere(shop, parcel(), content) : null,
   };
 }
 

@@ -1,3 +1,4 @@
+export * from './carrier';
 export * from './compare';
 export * from './compiled';
 export * from './rules';

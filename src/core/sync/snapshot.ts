@@ -1,5 +1,6 @@
 import { type Json, sameJson } from '../json';
 import type { Content } from '../listing/fields';
+import { carrierField } from '../rules/carrier';
 import { compared } from './compared';
 
 const isSame = (field: string, a: Json | undefined, b: Json | undefined): boolean =>
@@ -30,6 +31,7 @@ export type MergedField = {
 export function mergeFields(sent: Content, wanted: Content, seen: Content): MergedField[] {
   const fields = [...new Set([...Object.keys(sent), ...Object.keys(wanted), ...Object.keys(seen)])].sort();
   return fields.flatMap((field): MergedField[] => {
+    if (field === carrierField) return [];
     const base = sent[field] ?? null;
     const ours = wanted[field] ?? null;
     const theirs = field in seen ? (seen[field] ?? null) : base;

@@ -2,6 +2,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import { isMadeToOrder } from '../../core/artwork';
 import { combinationWords, unitsAt } from '../../core/item';
 import { type Content, isFromWarehouse, type Narrowing, type Overrides, readNarrowing } from '../../core/listing';
+import { carrierField } from '../../core/rules';
 import { priorities } from '../../core/sync';
 import { database, type Executor, isDuplicate, transaction } from '../../db/client';
 import { dispatch, item, listing, previousRemoteId, sale } from '../../db/schema';
@@ -38,7 +39,14 @@ const asFound = (
     sent,
   }: { itemId: number; listingId: number; overrides: Overrides; sent: Content | null },
   isPresent: boolean,
-): Found => ({ itemId, listingId, isPresent, narrowing: readNarrowing(overrides.variations), sent: sent ?? {} });
+): Found => ({
+  itemId,
+  listingId,
+  isPresent,
+  narrowing: readNarrowing(overrides.variations),
+  // The carrier is ours alone: what is said of it now was never sent.
+  sent: { ...sent, ...(overrides[carrierField] ? { [carrierField]: overrides[carrierField] } : {}) },
+});
 
 /** What was sold: by the number that the listing has there, had there, or else by our stock number. */
 async function soldThing(db: Executor, accountId: number, order: RemoteOrder): Promise<Found> {

@@ -202,6 +202,60 @@ test('Selasar’s price is in its own currency by a dated rate, and holds postag
   expect(valueFor(await previewOn(item.id, 'selasar'), 'price').how).toContain('holds postage and fees');
 });
 
+test('the carrier: the cheapest, the account’s, a template’s, one listing’s own; nothing of it is sent', async () => {
+  const oakhand = await accountOf('Oakhand');
+  // Small and light: Haulbee is the cheaper one within a kilogram, and a little box counts by its weight.
+  const item = await readyItem({
+    lengthMm: 90,
+    widthMm: 60,
+    heightMm: 40,
+    weightGrams: 700,
+    location: `Bench ${Date.now()}`,
+  });
+  await call('PUT', `/items/${item.id}/listings/${oakhand}`, { field: 'extra.postageProfile', value: 'free' });
+  type Seen = Line & { carrier: string | null };
+  const seen = async () => {
+    const { carrier, net } = lineOn(await panel(item.id), 'Oakhand') as Seen; // the panel tells it
+    return [carrier, net?.postage];
+  };
+  const { quotes } = await panel(item.id);
+  const asked = (name: string) => quotes.find((one) => one.name === name)?.amount ?? 0;
+  const [cheapest, dearer] = [...quotes].sort((a, b) => a.amount - b.amount);
+  expect(dearer?.amount).toBeGreaterThan(cheapest?.amount ?? 0);
+  expect(await seen()).toEqual([cheapest?.name, cheapest?.amount]);
+  await publishItems([item.id], [oakhand]);
+  await comesTo(item.id, oakhand, 'live');
+  const idOf = (name?: string) => name?.toLowerCase() ?? '';
+  const { body: template } = await call<{ id: number }>('POST', '/templates', {
+    name: 'From the bench',
+    conditions: [{ field: 'location', op: 'begins', value: 'Bench ' }],
+    fields: { 'extra.carrier': dearer?.name ?? '' },
+    accounts: [oakhand],
+  });
+  try {
+    await call('PATCH', `/accounts/${oakhand}`, { defaults: { carrier: idOf(cheapest?.name) } });
+    expect(await seen()).toEqual([dearer?.name, asked(dearer?.name ?? '')]);
+    await call('DELETE', `/templates/${template.id}`);
+    expect(await seen()).toEqual([cheapest?.name, cheapest?.amount]);
+    await call('PATCH', `/accounts/${oakhand}`, { defaults: { carrier: idOf(dearer?.name) } });
+    expect(await seen()).toEqual([dearer?.name, dearer?.amount]);
+    await call('PUT', `/items/${item.id}/listings/${oakhand}`, { field: 'extra.carrier', value: idOf(cheapest?.name) });
+    expect(await seen()).toEqual([cheapest?.name, cheapest?.amount]);
+    // Filters and changes of many go by the same figure, and nothing waits to be sent.
+    expect((await comesTo(item.id, oakhand, 'live'))?.state).toBe('live');
+    const { body } = await call<{ changes?: unknown[]; listings?: unknown[] }>(
+      'GET',
+      `/unsent?account=${oakhand}&limit=100`,
+    );
+    expect(JSON.stringify(body)).not.toContain(item.sku);
+    const [there] = await marketListings('oakhand', item.sku);
+    expect(JSON.stringify(there)).not.toMatch(/haulbee|postline/i);
+  } finally {
+    await call('PATCH', `/accounts/${oakhand}`, { defaults: { carrier: null } });
+    await call('DELETE', `/templates/${template.id}`);
+  }
+}, 60_000);
+
 test('an account may add percent and an ending; a price of its own stands before that', async () => {
   const account = await accountOf('Lanesend');
   const item = await camera();

@@ -59,7 +59,7 @@ function Searches({ filter, order, open, close }: Props & { close: () => void })
   return (
     <div
       role="group"
-      aria-label="Saved searches"
+      aria-label="Kept searches"
       className="absolute left-0 z-20 mt-1 w-80 space-y-3 rounded border border-base-300 bg-base-100 p-3 shadow-lg"
     >
       {isPending ? <Loading what="the searches" /> : null}

@@ -39,7 +39,7 @@ export function Runs({
             </button>
             {one.kind === 'edit' && !one.undoneBy && one.itemCount > 0 ? (
               <button type="button" className="text-[12px] underline" onClick={() => undo(one)}>
-                Undo {one.itemCount.toLocaleString('en')} {one.itemCount === 1 ? 'item' : 'items'} and send
+                Take {one.itemCount.toLocaleString('en')} {one.itemCount === 1 ? 'item' : 'items'} back and send
               </button>
             ) : null}
             {(one.kind === 'edit' || one.kind === 'undo') && one.itemCount > 0 ? (
@@ -52,7 +52,7 @@ export function Runs({
         ))}
       </ol>
       {runs.length === 0 ? (
-        <p className="quiet p-4">Bulk changes and publishes will stand here, each with its undo.</p>
+        <p className="quiet p-4">Changes of many and what is published will stand here; each can be taken back.</p>
       ) : null}
     </>
   );

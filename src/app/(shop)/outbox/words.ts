@@ -20,7 +20,7 @@ export const kindWords: Record<string, string> = {
   edit: 'Change',
   publish: 'Publish',
   end: 'End',
-  undo: 'Undo',
+  undo: 'Taken back',
   renew: 'Renew',
   settle: 'Settle',
 };

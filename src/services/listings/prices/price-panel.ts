@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { netInput, netsBelow } from '../../../core/listing/net';
+import { carrierThere, netInput, netsBelow } from '../../../core/listing/net';
 import { amountIn, roundingNames, roundings } from '../../../core/measure';
 import { rateSchema } from '../../../core/measure/rate';
 import { netOf, type PriceGoal, priceFor } from '../../../core/price';
@@ -38,6 +38,8 @@ export const priceLineSchema = z.object({
   own: z.boolean(),
   price: z.number().nullable(),
   net: netSchema.nullable(),
+  /** With whom the parcel is reckoned to go; null where the buyer pays, or by the marketplace's own label. */
+  carrier: z.string().nullable(),
   /** What would be left when it is sold through advertising; null where there is none. */
   netAdvertised: z.number().nullable(),
   /** Lower prices at which it may be bought as well: sale price, tiers. */
@@ -123,6 +125,7 @@ export async function pricePanel(itemId: number, query: z.infer<typeof pricePane
         own: value?.origin === 'override',
         price,
         net,
+        carrier: carrierThere(account, computed.content, item)?.name ?? null,
         netAdvertised: net?.fees.advertising ? net.net - net.fees.advertising : null,
         below: netsBelow(account, computed.content, item, liveCount).map(({ label, net: lower }) => ({
           label,

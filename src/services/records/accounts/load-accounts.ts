@@ -8,7 +8,7 @@ import {
 } from '../../../core/listing';
 import { homeCurrency, type Rate } from '../../../core/measure';
 import { samePricing } from '../../../core/price';
-import { type CompiledRules, compileRules, type MarketRules, rulesFor } from '../../../core/rules';
+import { type CompiledRules, compileRules, type MarketRules, rulesFor, withCarrier } from '../../../core/rules';
 import type { Executor } from '../../../db/client';
 import type { AccountRow } from '../../../db/schema';
 import { account, categoryMap, mapping, marketRules, template } from '../../../db/schema';
@@ -36,13 +36,17 @@ async function readRules(db: Executor, market: string, version: number): Promise
 }
 
 /** Compiled rules of one account, the same object as long as neither rules nor exceptions change. */
-async function compiledFor(db: Executor, row: AccountRow): Promise<CompiledRules | null> {
+async function compiledFor(
+  db: Executor,
+  row: AccountRow,
+  carriers: { id: string; name: string }[],
+): Promise<CompiledRules | null> {
   const rules = await readRules(db, row.market, row.rulesVersion);
   if (!rules) return null;
-  const key = `${row.market}/${row.rulesVersion}/${JSON.stringify(row.exceptions)}`;
+  const key = `${row.market}/${row.rulesVersion}/${JSON.stringify(row.exceptions)}/${JSON.stringify(carriers)}`;
   let compiled = accountRuleCache.get(key);
   if (!compiled) {
-    compiled = compileRules(rulesFor(rules, row.exceptions));
+    compiled = compileRules(withCarrier(rulesFor(rules, row.exceptions), carriers));
     accountRuleCache.set(key, compiled);
   }
   return compiled;
@@ -120,9 +124,10 @@ export async function loadAccounts(db: Executor, ids?: number[]): Promise<Loaded
     readTariffs(db),
   ]);
   const parcels = { boxes, tariffs };
+  const carriers = tariffs.map(({ id, name }) => ({ id, name }));
   const loaded: LoadedAccount[] = [];
   for (const row of rows) {
-    const compiled = await compiledFor(db, row);
+    const compiled = await compiledFor(db, row, carriers);
     if (!compiled) continue;
     const own = maps.filter((map) => map.market === row.market).map((map) => [map.ownCategory, map.categoryId]);
     const known = mappings.filter((one) => one.market === row.market);

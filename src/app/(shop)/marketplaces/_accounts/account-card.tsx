@@ -99,7 +99,7 @@ export function AccountCard({ account, changed }: { account: AccountView; change
         ) : null}
         <div className="col-span-2">
           <button type="submit" className="btn btn-sm">
-            Save {account.name}
+            Keep {account.name}
           </button>
         </div>
       </form>

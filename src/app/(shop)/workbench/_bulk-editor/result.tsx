@@ -73,7 +73,7 @@ export function Result({ done, undo, busy, again }: Props) {
       ) : null}
       <div className="flex justify-center gap-2">
         <button type="button" className="btn btn-sm" disabled={busy} onClick={() => undo(applied.runId)}>
-          Undo the whole change
+          Take the whole change back
         </button>
         <Link className="btn btn-sm" href={`/runs/${applied.runId}`}>
           Look at it item by item

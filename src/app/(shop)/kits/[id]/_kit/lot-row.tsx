@@ -53,7 +53,7 @@ export const LotRow = memo(function LotRow(props: Props) {
         <input
           type="checkbox"
           className="checkbox checkbox-xs"
-          aria-label={`Mark ${lot.name} ${lot.finish}`.trim()}
+          aria-label={`Choose ${lot.name} ${lot.finish}`.trim()}
           checked={isMarked}
           onClick={(event) => deeds.mark(lot.id, at, event.shiftKey)}
           onChange={() => undefined}

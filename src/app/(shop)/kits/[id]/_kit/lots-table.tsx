@@ -135,7 +135,7 @@ export function LotsTable({ rows, lotOf, columns, isOpen, marked, markAll, fullP
               <input
                 type="checkbox"
                 className="checkbox checkbox-xs"
-                aria-label="Mark all that are shown"
+                aria-label="Choose all that are shown"
                 checked={isAll}
                 onChange={markAll}
               />

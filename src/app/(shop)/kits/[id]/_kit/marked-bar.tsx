@@ -30,10 +30,10 @@ export function MarkedBar({ count, isOpen, open, set, clear }: Props) {
     <div
       className="flex flex-wrap items-center gap-1 border-b border-base-300 bg-primary/10 px-4 py-1 text-[12px]"
       role="toolbar"
-      aria-label="Marked lots"
+      aria-label="Chosen lots"
     >
       <span className="mr-2 font-medium" role="status">
-        {count.toLocaleString('en')} marked
+        {count.toLocaleString('en')} chosen
       </span>
       {deeds.map(([words, act]) => (
         <button key={words} type="button" className="btn btn-xs" disabled={!isOpen} onClick={act}>
@@ -41,7 +41,7 @@ export function MarkedBar({ count, isOpen, open, set, clear }: Props) {
         </button>
       ))}
       <button type="button" className="btn btn-ghost btn-xs ml-auto" onClick={clear}>
-        Mark none
+        Choose none
       </button>
     </div>
   );

@@ -70,7 +70,7 @@ export function PricesDialog({ kit, lots, marked, close }: Props) {
   const options = [
     ['all', 'all lots'],
     ['unpriced', 'those without a price'],
-    ...(marked.size ? [['marked', `the ${marked.size.toLocaleString('en')} marked ones`]] : []),
+    ...(marked.size ? [['marked', `the ${marked.size.toLocaleString('en')} chosen ones`]] : []),
   ] as const;
   return (
     <Dialog title="Prices from comparable sales" close={close}>

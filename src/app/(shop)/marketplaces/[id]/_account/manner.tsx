@@ -147,7 +147,7 @@ export function Manner({ account, changed }: { account: AccountView; changed: ()
         </p>
       ) : null}
       <button type="submit" className="btn btn-sm mt-3">
-        Save prices and wording
+        Keep prices and wording
       </button>
     </form>
   );

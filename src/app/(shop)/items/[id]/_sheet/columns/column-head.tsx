@@ -48,7 +48,7 @@ export function ColumnHead({ column, others, narrowed, narrow, hide, look, leave
           <option value="look">Look at it as a buyer</option>
           <option value="hide">Hide this column</option>
           {isThere.has(column.state) ? (
-            <option value="end">End this 1 listing</option>
+            <option value="end">End this listing</option>
           ) : (
             <option value="out">Leave the item out here</option>
           )}

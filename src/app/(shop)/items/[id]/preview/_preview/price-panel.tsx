@@ -151,7 +151,15 @@ function priceColumns(takeHere: (line: PriceLine, to: number) => Promise<boolean
     part('payment', 'Payment', ({ net }) => net?.fees.payment),
     part('listing', 'Listing', ({ net }) => net?.fees.listing),
     part('handling', 'Their work', ({ net }) => net?.fees.handling),
-    part('postage', 'Postage', ({ net }) => net?.postage),
+    {
+      ...part('postage', 'Postage', ({ net }) => net?.postage),
+      cell: ({ net, currency, carrier }) => (
+        <>
+          {net?.postage ? <Price amount={net.postage} currency={currency} /> : <span className="quiet">–</span>}
+          {net?.postage && carrier ? <span className="quiet block text-[11px]">{carrier}</span> : null}
+        </>
+      ),
+    },
     part('packaging', 'Packing', ({ net }) => net?.packaging),
     {
       id: 'net',
