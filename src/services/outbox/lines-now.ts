@@ -22,19 +22,21 @@ export async function linesNow(): Promise<SummaryLine[]> {
 
 const freshMs = 30_000;
 let known = { lines: 0, at: 0 };
-let looking: Promise<void> | null = null;
+let isLooking = false;
 
 /** How many lines there are, as of some seconds ago: they are counted beside whoever asks, who does not wait for it. */
 export function linesCount(): number {
-  if (Date.now() - known.at > freshMs)
-    looking ??= linesNow()
+  if (Date.now() - known.at > freshMs && !isLooking) {
+    isLooking = true;
+    void linesNow()
       .then((lines) => {
         known = { lines: lines.length, at: Date.now() };
       })
       .catch(() => undefined)
       .finally(() => {
-        looking = null;
+        isLooking = false;
       });
+  }
   return known.lines;
 }
 
