@@ -18,8 +18,10 @@ const bare = sampleRules();
 const plain = { ...bare, fees: { ...bare.fees, labels: [] } };
 const rules = withCarrier(plain, tariffs);
 
-test('a marketplace that sells labels has no choice of a carrier, nor has one without carriers', () => {
+test('a marketplace that sells labels has no choice of a carrier, nor has one on which the buyer always pays', () => {
   expect(withCarrier(bare, tariffs)).toBe(bare);
+  const never = { ...plain, sellerPaysWhen: null };
+  expect(withCarrier(never, tariffs)).toBe(never);
   expect(withCarrier(plain, [])).toBe(plain);
   expect(rules.extras.at(-1)).toMatchObject({
     id: 'carrier',
