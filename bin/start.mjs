@@ -23,7 +23,8 @@ const end = endOnSignal(processes);
 try {
   await startApplication(processes, settings, env);
   const filled = join(settings.dataFolder, 'filled');
-  if (!existsSync(filled) && !isEmpty) await runScript('demo/seed.ts', env, items ? ['--items', String(items)] : []);
+  if (!existsSync(filled) && !isEmpty)
+    await runScript('demo/seed.ts', env, ['--locked', ...(items ? ['--items', String(items)] : [])]);
   else if (items) await runScript('demo/seed.ts', env, ['--items', String(items)]);
   if (!existsSync(filled) && isEmpty) await runScript('demo/fill-elsewhere.ts', env);
   writeFileSync(filled, isEmpty ? 'empty' : 'demo');

@@ -344,5 +344,8 @@ if (!(await db.select({ id: item.id }).from(item).where(eq(item.sku, 'GH-0001'))
 progressOver();
 if (!(await db.select({ id: sale.id }).from(sale).limit(1)).length) await writePast(db, actor);
 if (!begun) await aDay(actor, accounts, ids.slice(0, listedCount));
+// For looking at, not for the tests: an account that a marketplace has locked for two days.
+if (!begun && process.argv.includes('--locked'))
+  await control(config.marketsUrl, 'pippet', 'lock', { seller: 'grainhouse-finds', minutes: 2 * 24 * 60 });
 if (wanted > demo.length) await manyItems(db, wanted, say);
 await closeDatabase();

@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { roleSchema } from '../../core/access';
+import { NettingError } from '../../core/errors';
+import type { Actor } from '../../services/access/actor';
 import { createApiToken, endApiToken, newTokenSchema } from '../../services/access/api-tokens';
 import {
   changeRole,
@@ -10,10 +12,18 @@ import {
 } from '../../services/access/change-person';
 import { accessSchema, findAccess } from '../../services/access/find-access';
 import { findPeople, peopleSchema } from '../../services/access/find-people';
+import type { Who } from '../../services/access/identify-actor';
 import { invite, invitedSchema, inviteSchema, withdrawInvitation } from '../../services/access/invite';
 import { done, endpoint } from '../endpoint';
 
 const nothing = z.object({}).strict();
+
+/** Who does something that a program must not do in a person's name. */
+function inPerson({ actor, byToken }: Who): Actor {
+  if (byToken)
+    throw new NettingError('not-allowed', 'A program cannot do this', { fix: 'Sign in, and do it yourself' });
+  return actor;
+}
 
 /** Who may come in, and as what. */
 export const accessEndpoints = [
@@ -34,7 +44,7 @@ export const accessEndpoints = [
     summary: 'Leave the shop: sessions and tokens end at once; what was done stays in every history',
     body: nothing,
     answer: done,
-    run: ({ actor }) => removePerson(actor, actor.id),
+    run: ({ who }) => removePerson(who.actor, inPerson(who).id),
   }),
   endpoint({
     method: 'GET',
@@ -53,7 +63,7 @@ export const accessEndpoints = [
     summary: 'End one place where one is signed in, or all but this one',
     body: endSessionsSchema,
     answer: z.object({ ended: z.number() }),
-    run: ({ actor, who, body }) => endSessions(actor, who.sessionId, body),
+    run: ({ who, body }) => endSessions(inPerson(who), who.sessionId, body),
   }),
   endpoint({
     method: 'POST',

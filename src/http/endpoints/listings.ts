@@ -4,7 +4,8 @@ import { copyShop } from '../../services/listings/copy/copy-shop';
 import { modelListing, modelSchema } from '../../services/listings/copy/model-listing';
 import { copyPlanSchema, copyShopSchema, planCopy } from '../../services/listings/copy/plan-copy';
 import { fixAll } from '../../services/listings/fixes/fix-all';
-import { fixAllSchema } from '../../services/listings/fixes/fix-schema';
+import { fixAllSchema, fixSeenSchema } from '../../services/listings/fixes/fix-schema';
+import { foreseeFix, foreseenFixSchema } from '../../services/listings/fixes/foresee-fix';
 import { cutLinks } from '../../services/listings/links/cut-links';
 import { findLinks, findLinksSchema, linkViewSchema } from '../../services/listings/links/find-links';
 import { findUnlinked, unlinkedListingSchema } from '../../services/listings/links/find-unlinked';
@@ -176,6 +177,16 @@ export const listingsEndpoints = [
     body: renewalRuleSchema,
     answer: z.object({ due: z.number() }),
     run: ({ actor, params, body }) => setRenewalRule(actor, params.id, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/fixes/foreseen',
+    tag: 'Rules',
+    role: 'seller',
+    summary: 'What a mend would make of the listings that it is for; nothing is changed',
+    body: fixSeenSchema,
+    answer: foreseenFixSchema,
+    run: ({ body }) => foreseeFix(body),
   }),
   endpoint({
     method: 'POST',

@@ -35,9 +35,12 @@ export async function createApiToken(
   return { token };
 }
 
-/** A program with this token is nobody from now on. Owners end anybody's. */
+/** A program with this token is nobody from now on. Owners end anybody's; a token ends none that may do more than it. */
 export async function endApiToken({ actor, role }: Who, id: number): Promise<void> {
   const which = role === 'owner' ? eq(apiToken.id, id) : and(eq(apiToken.id, id), eq(apiToken.userId, actor.id));
-  const [done] = await database().delete(apiToken).where(which);
-  if (done.affectedRows === 0) throw new NettingError('not-found', 'This token is ended already');
+  const [token] = await database().select({ role: apiToken.role }).from(apiToken).where(which);
+  if (!token) throw new NettingError('not-found', 'This token is ended already');
+  const mine = lesser(role, token.role);
+  if (mine !== token.role) throw new NettingError('not-allowed', 'This token may do more than you may here');
+  await database().delete(apiToken).where(which);
 }

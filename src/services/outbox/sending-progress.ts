@@ -3,8 +3,7 @@ import { z } from 'zod';
 import { alarmAfter, priorities } from '../../core/sync';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
-import { account } from '../../db/schema';
-import { unheardSince } from '../records/listings/hearing';
+import { unheardAccounts } from '../records/listings/unheard-accounts';
 import { runningTasks } from '../records/tasks/running-tasks';
 import { linesCount } from './lines-now';
 
@@ -88,21 +87,7 @@ export async function progress(): Promise<SendingProgress> {
     ),
   );
   const now = new Date();
-  const unheard = new Map(
-    (
-      await db
-        .select({
-          id: account.id,
-          market: account.market,
-          state: account.state,
-          pausedAt: account.pausedAt,
-          lockedUntil: account.lockedUntil,
-          heardAt: account.heardAt,
-          createdAt: account.createdAt,
-        })
-        .from(account)
-    ).map((row) => [row.id, unheardSince(row, now)]),
-  );
+  const unheard = new Map((await unheardAccounts(now)).map((one) => [one.id, one.since]));
   return {
     lanes: rows.map((row) => ({
       ...row,

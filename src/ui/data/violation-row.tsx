@@ -1,14 +1,48 @@
 'use client';
 
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Violation } from '@/services/accounts/rules/find-violations';
 import { Link } from '../controls/link';
+import { shownValue } from '../controls/shown-value';
 import { api } from './api';
 import { useCommand } from './use-command';
+
+/** What the mend would make of the first of them, before it is done. */
+function Foreseen({ violation, value }: { violation: Violation; value: string }) {
+  const { accountId, code, field, message } = violation;
+  const body = { accountId, code, field, message, ...(value ? { value } : {}) };
+  const { data } = useQuery({
+    queryKey: ['foreseen-fix', body],
+    queryFn: () => api('POST /fixes/foreseen', { body }),
+    // What is typed is not asked about with every letter.
+    enabled: violation.how !== 'write' || value.length > 1,
+    retry: false,
+  });
+  const changed = data?.listings.filter((one) => one.after !== null) ?? [];
+  if (!data || (changed.length === 0 && !data.ends)) return null;
+  return (
+    <span className="mt-1 block text-[12px]" data-foreseen>
+      {data.ends
+        ? `${data.count} would be ended there`
+        : changed.map((one, index) => (
+            <span key={one.itemId}>
+              {index ? ', ' : ''}
+              <span className="mono">{one.sku}</span>{' '}
+              <s className="quiet">{shownValue(field, one.before, data.currency)}</s>{' '}
+              <b>{shownValue(field, one.after, data.currency)}</b>
+            </span>
+          ))}
+      {!data.ends && data.count > changed.length ? ` and ${data.count - changed.length} more` : ''}
+    </span>
+  );
+}
 
 /** One cause with its number of listings and the one mend for all of them. */
 export function ViolationRow({ violation, changed }: { violation: Violation; changed: () => void }) {
   const [value, setValue] = useState('');
+  /** What was written, where it can be taken back. */
+  const [runId, setRunId] = useState<number | null>(null);
   const count = violation.live + violation.drafts;
   const fix = useCommand(async (send: boolean) => {
     const done = await api('POST /fixes', {
@@ -22,7 +56,7 @@ export function ViolationRow({ violation, changed }: { violation: Violation; cha
       },
     });
     changed();
-
+    setRunId(done.runId);
     return `${done.listings} ${done.listings === 1 ? 'listing fits' : 'listings fit'} now${done.left ? `, ${done.left} still do not` : ''}${done.queued ? `; ${done.queued} are being sent` : ''}`;
   });
   const needsValue = violation.how === 'choose' || violation.how === 'write';
@@ -48,6 +82,12 @@ export function ViolationRow({ violation, changed }: { violation: Violation; cha
           ))}
           {count > violation.items.length ? ' …' : ''}
         </span>
+        {violation.how === 'item' || (needsValue && !value) ? null : <Foreseen violation={violation} value={value} />}
+        {runId === null ? null : (
+          <Link className="block text-[12px] underline" href={`/runs/${runId}`}>
+            See what was changed, or take it back
+          </Link>
+        )}
         {fix.problem ? (
           <span role="alert" className="block text-error">
             {fix.problem}

@@ -1,3 +1,6 @@
+import { eq } from 'drizzle-orm';
+import { closeDatabase, database } from '../../../src/db/client';
+import { authUser } from '../../../src/db/schema';
 import {
   callAs,
   codeOf,
@@ -17,6 +20,8 @@ type People = {
   invitations: { id: number; forWhom: string }[];
   events: { byName: string; what: string }[];
 };
+afterAll(closeDatabase);
+
 const people = async () => (await call<People>('GET', '/people')).body;
 const personOf = async (email: string) => (await people()).people.find((one) => one.email === email);
 const page = (path: string, cookie: string) =>
@@ -87,6 +92,11 @@ test('a token may do no more than whom it belongs to, also when that changes, an
   const other = await newPerson('seller');
   expect((await callAs<Access>(other, 'GET', '/access')).body.tokens).toEqual([]);
   expect((await callAs(other, 'DELETE', `/tokens/${mine[0]?.id}`)).status).toBe(404);
+  // Nor does a token end one that may do more than it.
+  const weak = await call<{ token: string }>('POST', '/tokens', { name: 'weak', role: 'packer' });
+  const { tokens } = (await call<Access>('GET', '/access')).body;
+  const strong = tokens.find((one) => one.name === 'demo');
+  expect((await callAs(weak.body, 'DELETE', `/tokens/${strong?.id}`)).status).toBe(403);
   expect((await callAs({ cookie }, 'DELETE', `/tokens/${mine[0]?.id}`)).status).toBe(200);
   expect((await callAs(body, 'GET', '/items')).status).toBe(401);
 });
@@ -183,16 +193,33 @@ test('who leaves is out at once, the shop keeps an owner, and what was done keep
   for (const attempt of [
     call('POST', '/people/remove', { id: owner?.id }),
     call('POST', '/people/role', { id: owner?.id, role: 'seller' }),
-    call('POST', '/me/leave', {}),
+    callAs({ cookie: await signIn('owner@grainhouse.example', 'harbour-light-35') }, 'POST', '/me/leave', {}),
   ])
     expect(await attempt).toMatchObject({ status: 409, body: { title: 'The shop needs an owner' } });
+  // A program leaves for nobody, and signs nobody out.
+  expect(await call('POST', '/me/leave', {})).toMatchObject({
+    status: 403,
+    body: { title: 'A program cannot do this' },
+  });
+  expect((await call('POST', '/sessions/end', {})).status).toBe(403);
   // Two owners who go at the same moment: one stays.
   const second = await newPerson('owner');
   const third = await newPerson('owner');
-  const ids = await Promise.all([personOf(second.email), personOf(third.email)]);
-  await call('POST', '/people/role', { id: ids[1]?.id, role: 'seller' });
-  expect((await callAs(second, 'POST', '/people/remove', { id: ids[1]?.id })).status).toBe(201);
-  expect((await callAs(second, 'POST', '/me/leave', {})).status).toBe(201);
+  // The demo's owner is one for the moment, too; without him each is the other's only successor.
+  const first = await personOf('owner@grainhouse.example');
+  expect((await callAs(second, 'POST', '/people/role', { id: first?.id, role: 'seller' })).status).toBe(201);
+  try {
+    const both = await Promise.all([second, third].map((one) => callAs(one, 'POST', '/me/leave', {})));
+    expect(both.map((one) => one.status).sort()).toEqual([201, 409]);
+    const stays = both[0]?.status === 409 ? second : third;
+    expect((await callAs(stays, 'POST', '/people/role', { id: first?.id, role: 'owner' })).status).toBe(201);
+    expect((await callAs(stays, 'POST', '/me/leave', {})).status).toBe(201);
+  } finally {
+    await database()
+      .update(authUser)
+      .set({ role: 'owner' })
+      .where(eq(authUser.id, first?.id ?? ''));
+  }
   expect(await personOf('owner@grainhouse.example')).toBeDefined();
 });
 

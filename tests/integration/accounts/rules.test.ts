@@ -203,6 +203,22 @@ describe('a marketplace changes its rules', () => {
     expect(choices[0]?.label).toMatch(/^Raise to .*25\.00/);
     if (!cause?.violation) throw new Error('no mend');
     expect((await fix(cause.violation, 'twice', true)).status).toBe(422);
+    // Seen before it is done, and nothing is changed by looking.
+    const { accountId, code, field, message } = cause.violation;
+    const look = (value: string) =>
+      call<{ count: number; ends: boolean; listings: { sku: string; before: number; after: number | null }[] }>(
+        'POST',
+        '/fixes/foreseen',
+        { accountId, code, field, message, value },
+      );
+    const raised = (await look('nearest')).body;
+    expect(raised).toMatchObject({ ends: false });
+    expect(raised.count).toBeGreaterThanOrEqual(3);
+    expect(raised.listings.map(({ before, after }) => [before < 2_500, after])).toEqual(
+      raised.listings.map(() => [true, 2_500]),
+    );
+    expect((await look('end')).body).toMatchObject({ ends: true, count: raised.count });
+    expect((await look('nearest')).body).toEqual(raised);
     expect((await fix(cause.violation, 'nearest', true)).body).toMatchObject({ left: 0 });
     for (const item of all) await comesTo(item.id, account, 'live', 60_000);
     for (const item of all) {

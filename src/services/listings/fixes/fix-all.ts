@@ -10,10 +10,11 @@ import { updateAccount } from '../../accounts/update-account';
 import { type LoadedAccount, loadAccounts } from '../../records/accounts/load-accounts';
 import { endListings } from '../publish/end-listings';
 import { sendChanged } from '../publish/send-changed';
-import type { FixAll } from './fix-schema';
+import type { FixAll, FixSeen } from './fix-schema';
 import { writeAll } from './write-fixes';
 
-async function concerned(account: LoadedAccount, input: FixAll): Promise<ViolationRow[]> {
+/** All listings of an account that do not fit for this one reason. */
+export async function concerned(account: LoadedAccount, input: FixSeen): Promise<ViolationRow[]> {
   const wanted = violationKey(input);
   const found: ViolationRow[] = [];
   for await (const some of violationRows(database(), account))

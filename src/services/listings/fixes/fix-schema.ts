@@ -14,3 +14,7 @@ export const fixAllSchema = z
   .strict();
 
 export type FixAll = z.infer<typeof fixAllSchema>;
+
+/** What is seen before it is done: the same, without sending. */
+export const fixSeenSchema = fixAllSchema.omit({ send: true });
+export type FixSeen = z.infer<typeof fixSeenSchema>;

@@ -8,10 +8,10 @@ import type { Actor } from '../../access/actor';
 import type { ViolationRow } from '../../accounts/rules/violation-rows';
 import { commitItems } from '../../changes/commit/commit-items';
 import type { LoadedAccount } from '../../records/accounts/load-accounts';
-import type { FixAll } from './fix-schema';
+import type { FixAll, FixSeen } from './fix-schema';
 
 /** What is written for this marketplace alone, so that the listing fits; undefined when this mend is not of that kind. */
-function written(account: LoadedAccount, one: ViolationRow, input: FixAll): Json | undefined {
+export function written(account: LoadedAccount, one: ViolationRow, input: FixSeen): Json | undefined {
   const { rules } = account.compiled;
   const present = one.computed.content[input.field];
   const text = typeof present === 'string' ? present : '';

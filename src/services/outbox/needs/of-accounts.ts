@@ -1,8 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { database } from '../../../db/client';
 import { rowsOf } from '../../../db/rows';
-import { account } from '../../../db/schema';
-import { unheardSince } from '../../records/listings/hearing';
+import { unheardAccounts } from '../../records/listings/unheard-accounts';
 import { type Found, page } from './need';
 
 /** Accounts that sell nothing as they are, one by one: what is live or waits there is what it is about. */
@@ -39,28 +38,14 @@ const graceMs = 300_000;
 export async function unheardThatNeed(): Promise<Found[]> {
   // Longer than a busy moment takes.
   const now = new Date(Date.now() - graceMs);
-  const rows = await database()
-    .select({
-      id: account.id,
-      name: account.name,
-      market: account.market,
-      state: account.state,
-      pausedAt: account.pausedAt,
-      lockedUntil: account.lockedUntil,
-      heardAt: account.heardAt,
-      createdAt: account.createdAt,
-    })
-    .from(account);
-  return rows
-    .filter((row) => unheardSince(row, now))
-    .map(({ id, name }) =>
-      page(
-        `account-${id}-unheard`,
-        `Sales on ${name} were not heard for a while`,
-        'See whether it answers: what is sold there meanwhile stays listed elsewhere',
-        `/marketplaces/${id}`,
-        { count: 1 },
-        true,
-      ),
-    );
+  return (await unheardAccounts(now)).map(({ id, name }) =>
+    page(
+      `account-${id}-unheard`,
+      `Sales on ${name} were not heard for a while`,
+      'See whether it answers: what is sold there meanwhile stays listed elsewhere',
+      `/marketplaces/${id}`,
+      { count: 1 },
+      true,
+    ),
+  );
 }

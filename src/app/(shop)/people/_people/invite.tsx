@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { type Role, roleNames, roles } from '@/core/access';
 import type { Answer } from '@/http/interface';
+import { ShownOnce } from '@/ui/controls/shown-once';
 import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';
@@ -63,21 +64,9 @@ export function Invite({ invitations }: { invitations: Answer<'GET /people'>['in
         ) : null}
       </form>
       {made ? (
-        <div className="mt-3 rounded border border-base-300 p-3" role="status">
-          <p>Give this to {made.forWhom}. It is shown only now, and good once, until this time tomorrow.</p>
-          <div className="mt-2 flex gap-2">
-            <input
-              className="input input-sm mono w-full"
-              readOnly
-              aria-label={`Link for ${made.forWhom}`}
-              value={made.link}
-              onFocus={({ target }) => target.select()}
-            />
-            <button type="button" className="btn btn-sm" onClick={() => void navigator.clipboard.writeText(made.link)}>
-              Copy
-            </button>
-          </div>
-        </div>
+        <ShownOnce label={`Link for ${made.forWhom}`} value={made.link}>
+          Give this to {made.forWhom}. It is shown only now, and good once, until this time tomorrow.
+        </ShownOnce>
       ) : null}
       {invitations.length > 0 ? (
         <ul className="mt-3 space-y-1" aria-label="Open invitations">

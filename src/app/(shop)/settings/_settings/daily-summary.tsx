@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Answer } from '@/http/interface';
+import { ShownOnce } from '@/ui/controls/shown-once';
 import { Failed, Loading } from '@/ui/controls/states';
 import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
@@ -96,16 +97,9 @@ export function DailySummary() {
         </button>
       </div>
       {shown ? (
-        <label className="mt-2 block text-[12px]" role="status">
-          {shown.label}, shown only now; what was before holds no more
-          <input
-            className="input input-sm mono w-full"
-            readOnly
-            aria-label={shown.label}
-            value={shown.key}
-            onFocus={({ target }) => target.select()}
-          />
-        </label>
+        <ShownOnce label={shown.label} value={shown.key}>
+          {shown.label}, shown only now; what was before holds no more.
+        </ShownOnce>
       ) : null}
       <Days days={data.days} />
       <p className="quiet mt-1 text-[12px]">

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { covers, roleNames, roles } from '@/core/access';
 import type { Answer } from '@/http/interface';
+import { ShownOnce } from '@/ui/controls/shown-once';
 import { When } from '@/ui/controls/when';
 import { api } from '@/ui/data/api';
 import { useRole } from '@/ui/data/me';
@@ -91,16 +92,9 @@ export function Tokens({ tokens }: { tokens: Answer<'GET /access'>['tokens'] }) 
         ) : null}
       </form>
       {token ? (
-        <div className="mt-3 rounded border border-base-300 p-3" role="status">
-          <p>It is shown only now. Send it as “Authorization: Bearer …”.</p>
-          <input
-            className="input input-sm mono mt-2 w-full"
-            readOnly
-            aria-label="The token"
-            value={token}
-            onFocus={({ target }) => target.select()}
-          />
-        </div>
+        <ShownOnce label="The token" value={token}>
+          It is shown only now. Send it as “Authorization: Bearer …”.
+        </ShownOnce>
       ) : null}
     </section>
   );

@@ -1,0 +1,22 @@
+import type { ReactNode } from 'react';
+
+/** Something secret that is shown now and never again, ready to be copied. */
+export function ShownOnce({ label, value, children }: { label: string; value: string; children: ReactNode }) {
+  return (
+    <div className="mt-3 rounded border border-base-300 p-3" role="status">
+      <p>{children}</p>
+      <div className="mt-2 flex gap-2">
+        <input
+          className="input input-sm mono w-full"
+          readOnly
+          aria-label={label}
+          value={value}
+          onFocus={({ target }) => target.select()}
+        />
+        <button type="button" className="btn btn-sm" onClick={() => void navigator.clipboard.writeText(value)}>
+          Copy
+        </button>
+      </div>
+    </div>
+  );
+}
