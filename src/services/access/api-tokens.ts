@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { lesser, type Role, roleSchema } from '../../core/access';
+import { covers, lesser, type Role, roleSchema } from '../../core/access';
 import { NettingError } from '../../core/errors';
 import { database } from '../../db/client';
 import { apiToken } from '../../db/schema';
@@ -36,11 +36,11 @@ export async function createApiToken(
 }
 
 /** A program with this token is nobody from now on. Owners end anybody's; a token ends none that may do more than it. */
-export async function endApiToken({ actor, role }: Who, id: number): Promise<void> {
+export async function endApiToken({ actor, role, byToken }: Who, id: number): Promise<void> {
   const which = role === 'owner' ? eq(apiToken.id, id) : and(eq(apiToken.id, id), eq(apiToken.userId, actor.id));
   const [token] = await database().select({ role: apiToken.role }).from(apiToken).where(which);
   if (!token) throw new NettingError('not-found', 'This token is ended already');
-  const mine = lesser(role, token.role);
-  if (mine !== token.role) throw new NettingError('not-allowed', 'This token may do more than you may here');
+  if (byToken && !covers(role, token.role))
+    throw new NettingError('not-allowed', 'This token may do more than the program that asks');
   await database().delete(apiToken).where(which);
 }
