@@ -5,11 +5,11 @@ import { signedIn } from './steps';
 
 test.beforeEach(({ page }) => signedIn(page));
 
-const liveOn = (id: number, account: number) =>
+const liveOn = (id: number, account: number, ms = 60_000) =>
   until(
     () => stateOn(id, account),
     (state) => state === 'live',
-    60_000,
+    ms,
   );
 async function live(name: string, part: Record<string, unknown> = {}, quantity = 1) {
   const account = await accountOf(name);
@@ -110,6 +110,7 @@ test('a run is stopped and let go on', async ({ page }) => {
 });
 
 test('published as drafts, and at a time', async ({ page }) => {
+  test.setTimeout(180_000);
   const item = await readyItem();
   const account = await accountOf('Oakhand');
   await page.goto(`/publish?ids=${item.id}&accounts=${account}`);
@@ -124,7 +125,8 @@ test('published as drafts, and at a time', async ({ page }) => {
   await page.getByLabel('When').fill(local);
   await page.getByRole('button', { name: 'Send 1 listing then' }).click();
   await expect(page).toHaveURL(/outbox/);
-  await liveOn(item.id, account);
+  // Up to a minute and ten seconds from now, and then it is sent.
+  await liveOn(item.id, account, 140_000);
 });
 
 test('pace and rules of an account are kept by hand, and a rule settles what they changed', async ({ page }) => {

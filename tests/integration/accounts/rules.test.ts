@@ -234,8 +234,8 @@ describe('a marketplace changes its rules', () => {
     const [violation] = seen.violations;
     if (!violation) throw new Error('nothing to mend');
     await fix(violation, 'end', true);
-    for (const item of all) await comesTo(item.id, account, 'ended', 60_000);
-  }, 240_000);
+    for (const item of all) await comesTo(item.id, account, 'ended', 150_000);
+  }, 400_000);
 
   test('what cannot be mended twice says so', async () => {
     const account = (await accounts()).find((one) => one.market === 'swishel');

@@ -102,7 +102,7 @@ test('24 go over three of its days: eight a day, one is refused for its size and
   const day1 = await until(
     () => shownThere(skus),
     (shown) => shown.length === 8,
-    120_000,
+    240_000,
   );
   const waiting = await until(
     async () => (await Promise.all(others.map(jobOf))).filter((job) => job?.state === 'waiting'),
@@ -120,17 +120,17 @@ test('24 go over three of its days: eight a day, one is refused for its size and
   );
   // The second day begins, and the account is locked for a while.
   await aDayLater();
-  await control('wallfolk', 'lock', { seller: 'grainhouse', minutes: 1.5 });
+  await control('wallfolk', 'lock', { seller: 'grainhouse', minutes: 3 });
   type Account = { id: number; lockedUntil: string | null };
   await until(
     async () => (await call<{ accounts: Account[] }>('GET', '/accounts')).body.accounts,
     (all) => all.some((one) => one.id === wallfolk && one.lockedUntil !== null),
-    60_000,
+    170_000,
   );
   const day2 = await until(
     () => shownThere(skus),
     (shown) => shown.length === 16,
-    180_000,
+    330_000,
   );
   const before = new Set(day1.map((one) => one.id));
   const [old, fresh] = [day2.find((one) => before.has(one.id)), day2.find((one) => !before.has(one.id))];
@@ -153,7 +153,7 @@ test('24 go over three of its days: eight a day, one is refused for its size and
   const day3 = await until(
     () => shownThere(skus),
     (shown) => shown.length === 24,
-    180_000,
+    240_000,
   );
   expect(new Set(day3.map((one) => one.summary.reference))).toEqual(skus);
-}, 600_000);
+}, 900_000);
