@@ -147,7 +147,7 @@ describe('what is learned of a marketplace', () => {
 
 describe('boxes, parcels and rates', () => {
   test('a box is added, offered and removed once', async () => {
-    const box = { name: 'Tall test box', lengthMm: 300, widthMm: 200, heightMm: 150, grams: 180 };
+    const box = { name: 'Tall test box', lengthMm: 300, widthMm: 200, heightMm: 150, grams: 180, cost: 95 };
     const { body } = await call<{ id: number }>('POST', '/boxes', box);
     const boxes = async () => (await call<{ boxes: { id: number }[] }>('GET', '/boxes')).body.boxes;
     expect((await boxes()).find((one) => one.id === body.id)).toEqual({ id: body.id, ...box });
