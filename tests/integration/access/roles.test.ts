@@ -108,23 +108,13 @@ test('what was paid is told to no packer, in no answer, and is not found out by 
   const raised = await call('PATCH', `/items/${id}`, { baseVersion: await version(), patch: { cost: secret + 1 } });
   expect(raised.status).toBe(200);
   const packer = tokenOf('packer');
-  const looks = [
-    '/items?q=',
-    '/items/',
-    '/items/{id}/history',
-    '/items/{id}/stock',
-    '/batches',
-    '/tasks',
-    '/consignments',
-  ];
-  for (const look of looks) {
-    const path =
-      look === '/items?q=' ? `/items?q=${sku}` : look === '/items/' ? `/items/${id}` : look.replace('{id}', String(id));
+  // Each tells it to a seller: without that it would be no news that a packer is not told.
+  for (const path of [`/items?q=${sku}`, `/items/${id}`, `/items/${id}/history`]) {
     const seller = await callAs(tokenOf('seller'), 'GET', path);
+    expect(JSON.stringify(seller.body)).toMatch(/765432/);
     const told = await callAs(packer, 'GET', path);
     expect(told.status).toBe(200);
     expect(JSON.stringify(told.body)).not.toMatch(/765432/);
-    if (path.startsWith('/items?') || path.endsWith('/history')) expect(JSON.stringify(seller.body)).toMatch(/765432/);
   }
   const item = await callAs<{ item: { title: string; cost: null; price: number } }>(packer, 'GET', `/items/${id}`);
   expect(item.body.item).toMatchObject({ cost: null, price: 14_900 });
