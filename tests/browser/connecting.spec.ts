@@ -20,7 +20,7 @@ test('an account is connected on the marketplace’s own consent page, and by a 
   const card = page.getByRole('region', { name: new RegExp(`Oakhand.*${seller}`) });
   await card.getByLabel('Return profile').selectOption({ label: 'No returns' });
   await card.getByRole('checkbox', { name: 'New items are meant for this account' }).uncheck();
-  await card.getByRole('button', { name: /^Save/ }).click();
+  await card.getByRole('button', { name: /^Keep/ }).click();
   await expect(page.getByText(/is saved$/)).toBeVisible();
 
   await page.getByRole('button', { name: 'Connect Pippet' }).click();

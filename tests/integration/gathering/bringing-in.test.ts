@@ -6,7 +6,7 @@ import { foundListing, gathering } from '../../../src/db/schema';
 import type { FoundPage } from '../../../src/services/gathering/find-found';
 import { forgetGatherings } from '../../../src/services/tasks/forget-gatherings';
 import { bringIn, decided, settled, survey } from '../../support/gathering';
-import { sheet } from '../../support/items';
+import { comesTo, publishItems, sheet } from '../../support/items';
 import { accountOf, accounts as allAccounts, call, control, marketListings, stack, until } from '../../support/stack';
 
 const names: Record<string, string> = { hallowick: 'Hallowick', shopfront: 'Shopfront' };
@@ -160,15 +160,41 @@ test('what was decided is not asked again, and what is put off keeps waiting', a
   expect(last.items[0]?.itemId).toBe(view.items[0]?.itemId);
 }, 180_000);
 
+type Linked = { listingId: number; itemId: number; remoteId: string; state: string };
+
+/** A live listing of an account with its link; one is put up again where others have ended them all. */
+async function liveLink(account: number): Promise<Linked> {
+  const links = async () => {
+    const all: Linked[] = [];
+    for (let after: number | null = 0; after !== null; ) {
+      const { body }: { body: { links: Linked[]; next: number | null } } = await call(
+        'GET',
+        `/links?account=${account}&after=${after}`,
+      );
+      all.push(...body.links);
+      after = body.next;
+    }
+    return all;
+  };
+  const all = await links();
+  const live = all.find((one) => one.state === 'live');
+  if (live) return live;
+  const states = JSON.stringify(all.map((one) => one.state));
+  for (const { itemId } of all) {
+    await publishItems([itemId], [account]);
+    const column = await comesTo(itemId, account, 'live', 30_000);
+    if (column?.state === 'live') break;
+  }
+  const again = (await links()).find((one) => one.state === 'live');
+  if (!again) throw new Error(`account ${account} has nothing live: ${states}`);
+  return again;
+}
+
 test('a listing of every marketplace whose link was cut comes back into its item, and stays what it is there', async () => {
-  const done: string[] = [];
-  for (const { id: account, market, name } of await allAccounts()) {
-    const { body } = await call<{ links: { listingId: number; itemId: number; remoteId: string; state: string }[] }>(
-      'GET',
-      `/links?account=${account}`,
-    );
-    const link = body.links.find((one) => one.state === 'live');
-    if (!link) continue;
+  const accountOfMarket = new Map((await allAccounts()).reverse().map((one) => [one.market, one]));
+  expect(accountOfMarket.size).toBe(11);
+  for (const { id: account, market, name } of accountOfMarket.values()) {
+    const link = await liveLink(account);
     const before = (await marketListings(market)).find((one) => one.id === link.remoteId);
     await call('POST', '/links/cut', { listings: [link.listingId] });
     const page = await survey(account);
@@ -179,9 +205,7 @@ test('a listing of every marketplace whose link was cut comes back into its item
     const column = (await sheet(link.itemId)).columns.find((one) => one.accountId === account);
     expect([name, column?.state]).toEqual([name, 'live']);
     expect((await marketListings(market)).find((one) => one.id === link.remoteId)).toEqual(before);
-    done.push(market);
   }
-  expect(new Set(done).size).toBe(11);
 }, 240_000);
 
 test('a text that another program wrote with markup of its own stays what it is there', async () => {
