@@ -1,17 +1,7 @@
 import type { NextConfig } from 'next';
+import { dataPolicy, everywhere, filePolicy, overTls } from './src/web/headers';
 
-const headers = [
-  { key: 'X-Content-Type-Options', value: 'nosniff' },
-  { key: 'X-Frame-Options', value: 'DENY' },
-  { key: 'Referrer-Policy', value: 'same-origin' },
-  {
-    key: 'Content-Security-Policy',
-    // The reader of codes is a module that is compiled here.
-    // Next.js puts its own small inline scripts and styles into the page; everything else comes from this server.
-    value:
-      "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval'; connect-src 'self'; frame-ancestors 'none'; base-uri 'self'; form-action 'self'",
-  },
-];
+const told = (headers: Record<string, string>) => Object.entries(headers).map(([key, value]) => ({ key, value }));
 
 const config: NextConfig = {
   poweredByHeader: false,
@@ -22,10 +12,18 @@ const config: NextConfig = {
     'zxing-wasm',
     'sharp',
     'mysql2',
+    '@aws-sdk/client-s3',
+    'prom-client',
     'pino',
     'sanitize-html',
   ],
-  headers: async () => [{ source: '/:path*', headers }],
+  // The policy of a page is made with each answer, in src/proxy.ts.
+  headers: async () => [
+    { source: '/:path*', headers: told(everywhere) },
+    { source: '/api/:path*', headers: told({ 'Content-Security-Policy': dataPolicy }) },
+    { source: '/_next/:path*', headers: told({ 'Content-Security-Policy': filePolicy }) },
+    { source: '/:path*', has: [{ type: 'header', key: 'x-forwarded-proto', value: 'https' }], headers: told(overTls) },
+  ],
   // Types are checked by `npm test`, once and with the compiler of choice.
   typescript: { ignoreBuildErrors: true },
   turbopack: { root: import.meta.dirname },

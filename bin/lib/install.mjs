@@ -5,7 +5,13 @@ import { join } from 'node:path';
 import { fail, say } from './say.mjs';
 import { root } from './settings.mjs';
 
-const has = (program) => spawnSync('sh', ['-c', `command -v ${program} || test -x /usr/sbin/${program}`]).status === 0;
+const galeraLibrary = '/usr/lib/galera/libgalera_smm.so';
+const has = (program) =>
+  program === 'galera'
+    ? existsSync(galeraLibrary)
+    : spawnSync('sh', ['-c', `command -v ${program} || test -x /usr/sbin/${program}`]).status === 0;
+/** Packages that would start a server of their own, as a service of the machine. */
+const services = { 'mariadb-server': 'mariadb', haproxy: 'haproxy' };
 
 /** Debian's packages that are missing, installed with root or sudo. */
 export function installPackages(wanted) {
@@ -23,6 +29,10 @@ export function installPackages(wanted) {
   run('update', '-qq');
   if (!run('install', '-y', '-qq', '--no-install-recommends', ...packages))
     fail(`${packages.join(', ')} could not be installed. Look at the lines above, then start again.`);
+  // What we run, we start ourselves and end again.
+  const started = packages.flatMap((name) => services[name] ?? []);
+  if (started.length && existsSync('/run/systemd/system'))
+    spawnSync('sh', ['-c', `${[...sudo, 'systemctl disable --now', ...started].join(' ')}`]);
 }
 
 // mariadb-install-db calls my_print_defaults, which lies in another package that nothing else brings along.
@@ -32,6 +42,15 @@ export const packagesToRun = {
   my_print_defaults: ['mariadb-client-core'],
   // Backups are written by it.
   'mariadb-dump': ['mariadb-client'],
+};
+/** Several servers as one: MariaDB with Galera, the scripts that copy a node’s state, and what stands before them all. */
+export const packagesOfCluster = {
+  ...packagesToRun,
+  galera: ['galera-4'],
+  wsrep_sst_mariabackup: ['mariadb-server'],
+  mariabackup: ['mariadb-backup'],
+  socat: ['socat'],
+  haproxy: ['haproxy'],
 };
 /** Only tests and the bench need a browser, clips before somebody wants the first one, pictures of printed pages, and a second reader of what files say. */
 export const packagesToTest = {

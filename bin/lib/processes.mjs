@@ -96,6 +96,10 @@ export class Processes {
     return child;
   }
 
+  names() {
+    return [...this.#running.keys()];
+  }
+
   pid(name) {
     return this.#running.get(name)?.child.pid;
   }

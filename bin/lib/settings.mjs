@@ -35,6 +35,7 @@ export const environmentOf = (settings) => ({
   NETTING_DATA: settings.dataFolder,
   NETTING_HOST: settings.host,
   NEXT_TELEMETRY_DISABLED: '1',
+  ...settings.environment,
   // Pictures are worked on in many threads; with a heap for each of them memory grows for ever.
   MALLOC_ARENA_MAX: '2',
   ...(settings.readsLagMs ? { NETTING_READS_LAG_MS: String(settings.readsLagMs) } : {}),

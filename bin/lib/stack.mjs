@@ -15,14 +15,17 @@ export async function runScript(script, env, args = []) {
 export const startScript = (processes, name, script, options = {}) =>
   processes.start(name, process.execPath, ['--import', 'tsx', join(root, script)], options);
 
-/** Data folder, ports, database, tables and stand-in marketplaces: what everything else needs. */
-export async function startGround(settings) {
+/**
+ * Data folder, ports, database, tables and stand-in marketplaces: what everything else needs.
+ * @param startData starts the database: one server, or what does its work
+ */
+export async function startGround(settings, startData = startDatabase) {
   const secrets = prepareDataFolder(settings);
   const env = environmentOf(settings);
   const processes = new Processes(settings.dataFolder, env);
   await processes.endLeftOvers();
   await checkPorts(settings);
-  await startDatabase(processes, settings, secrets);
+  await startData(processes, settings, secrets);
   startScript(processes, 'marketplaces', 'marketplaces/server.ts');
   try {
     await runScript('src/db/migrate.ts', env);
@@ -36,19 +39,15 @@ export async function startGround(settings) {
   return { processes, env };
 }
 
+export const startWeb = (processes, name, port, host) =>
+  processes.start(name, process.execPath, ['--import', 'tsx', join(root, 'src/web/main.ts'), String(port), host]);
+
 /** The worker, what does long work, and the web application. */
 export async function startApplication(processes, settings, env) {
   startScript(processes, 'worker', 'src/worker/main.ts');
   startScript(processes, 'tasks', 'src/worker/tasks.ts');
   await buildApplication(env);
-  processes.start('web', process.execPath, [
-    join(root, 'node_modules/next/dist/bin/next'),
-    'start',
-    '-p',
-    String(settings.port),
-    '-H',
-    settings.host,
-  ]);
+  startWeb(processes, 'web', settings.port, settings.host);
   await waitFor(answers(`http://127.0.0.1:${settings.port}/api/health`), 'The application');
 }
 

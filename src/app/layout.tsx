@@ -3,6 +3,7 @@ import '@fontsource/ibm-plex-mono/400.css';
 import '@fontsource/ibm-plex-mono/500.css';
 import './globals.css';
 import type { Metadata } from 'next';
+import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { holdEarlyClicks } from '@/ui/frame/early-clicks';
 
@@ -14,11 +15,17 @@ export const metadata: Metadata = {
 // Before anything is painted, so that nothing flashes: the theme that was chosen, or else the system's.
 const themeScript = `var t;try{t=localStorage.getItem('netting.theme')}catch(e){}document.documentElement.dataset.theme=t||(matchMedia('(prefers-color-scheme: dark)').matches?'night-quay':'quay')`;
 
-export default function RootLayout({ children }: { children: ReactNode }) {
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const nonce = (await headers()).get('x-nonce') ?? undefined;
   return (
     <html lang="en" suppressHydrationWarning>
       <head>
-        <script dangerouslySetInnerHTML={{ __html: `${themeScript};${holdEarlyClicks}` }} />
+        {/* Browsers hide the number from whoever asks for it afterwards. */}
+        <script
+          nonce={nonce}
+          suppressHydrationWarning
+          dangerouslySetInnerHTML={{ __html: `${themeScript};${holdEarlyClicks}` }}
+        />
       </head>
       <body>{children}</body>
     </html>

@@ -9,15 +9,26 @@ export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 export type Executor = Db | Tx;
 
 const connectionOptions = () => ({
-  host: '127.0.0.1',
+  host: config.databaseHost,
   port: config.databasePort,
-  user: 'netting',
+  user: config.databaseUser,
   password: readSecrets().databasePassword,
   database: config.databaseName,
   timezone: 'Z',
   charset: 'utf8mb4',
   supportBigNumbers: true,
 });
+
+/**
+ * Before anything else runs on a connection: UTC, and reads that see what others committed. Where several servers hold
+ * the same, a new connection may be to one that has yet to apply what was committed elsewhere just before: its first look
+ * waits for that, once. From then on it writes there, so it sees its own. A server that stands alone has nothing to wait for.
+ */
+const firstOfAll = [
+  "set time_zone = '+00:00', tx_isolation = 'READ-COMMITTED', wsrep_sync_wait = 1",
+  'select 1',
+  'set wsrep_sync_wait = 0',
+];
 
 type Connection = { pool: mysql.Pool; db: Db };
 // Next.js may load this module more than once a process; the pool must stay one.
@@ -27,8 +38,9 @@ function connection(): Connection {
   kept.nettingDatabase ??= (() => {
     // Many jobs may wait for what a change of many holds; what is urgent finds a connection all the same.
     const pool = mysql.createPool({ ...connectionOptions(), connectionLimit: 40, enableKeepAlive: true });
-    // Session settings before anything else runs on a connection: UTC, and reads that see what others committed.
-    pool.pool.on('connection', (raw) => raw.query("set time_zone = '+00:00', tx_isolation = 'READ-COMMITTED'"));
+    pool.pool.on('connection', (raw) => {
+      for (const one of firstOfAll) raw.query(one, (error) => error && raw.destroy());
+    });
     return { pool, db: drizzle(pool, { schema, mode: 'planetscale' }) };
   })();
   return kept.nettingDatabase;

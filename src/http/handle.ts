@@ -1,10 +1,11 @@
 import { z } from 'zod';
-import { config } from '../config';
 import { withheldField, withoutCosts } from '../core/access';
 import { NettingError } from '../core/errors';
 import { actorOf } from '../services/access/identify-actor';
 import { done, type Endpoint } from './endpoint';
 import { endpoints } from './endpoints';
+import { fromHere } from './from-here';
+import { timed } from './metrics';
 import { problemOf } from './problem';
 import { readLimited } from './read-limited';
 import { notFor, requireRole, seesCosts } from './require-role';
@@ -29,14 +30,16 @@ async function bodyOf(request: Request, one: Endpoint): Promise<unknown> {
   return one.body.parse(parsed);
 }
 
-/** A page elsewhere can make a browser send cookies; it cannot make it say that the request came from here. */
-export function fromHere(request: Request): boolean {
-  const origin = request.headers.get('origin');
-  if (origin) return origin === config.baseUrl || origin === `http://${request.headers.get('host')}`;
-  return request.headers.get('sec-fetch-site') === 'same-origin';
+/** Answers a request of the HTTP interface, and keeps how long that took. */
+export async function handle(request: Request): Promise<Response> {
+  const began = performance.now();
+  const asked = { path: 'none' };
+  const answer = await answered(request, asked);
+  timed(request.method, asked.path, answer.status, performance.now() - began);
+  return answer;
 }
 
-export async function handle(request: Request): Promise<Response> {
+async function answered(request: Request, asked: { path: string }): Promise<Response> {
   try {
     const url = new URL(request.url);
     const path = url.pathname.replace(/^\/api\/v1/, '');
@@ -52,6 +55,7 @@ export async function handle(request: Request): Promise<Response> {
         'not-found',
         hits.length ? `${request.method} is not possible here` : 'There is nothing at this address',
       );
+    asked.path = found.one.path;
     if (request.method !== 'GET' && !who.byToken && !fromHere(request))
       throw new NettingError('not-allowed', 'This request did not come from Netting itself');
     requireRole(who, found.one.role);
@@ -64,8 +68,8 @@ export async function handle(request: Request): Promise<Response> {
     const query = found.one.query?.parse(Object.fromEntries(url.searchParams));
     const body = await bodyOf(request, found.one);
     const asks = found.one.keepsCosts ? query : [query, body];
-    const asked = seesCosts(who.role) ? null : withheldField(asks);
-    if (asked) throw notFor(who.role, 'ask for, or change, what was paid', asked);
+    const withheld = seesCosts(who.role) ? null : withheldField(asks);
+    if (withheld) throw notFor(who.role, 'ask for, or change, what was paid', withheld);
     const result = await found.one.run({ actor: who.actor, who, params, query, body, request });
     if (result instanceof Response) return result;
     const told = seesCosts(who.role) ? result : withoutCosts(result);

@@ -146,8 +146,18 @@ async function timeSales({ settings, call, drive, places, tell, say, probes, id,
 /**
  * With the whole stack: restarting with thousands of jobs waiting, a sale that is heard of everywhere meanwhile, a
  * thousand changes under a marketplace's rate, and several workers on one database.
+ * @param during what else is the case while the sales are timed
  */
-export async function runLoad({ processes, settings, say, startWorker, onlySales = false }) {
+export async function runLoad({
+  processes,
+  settings,
+  say,
+  startWorker,
+  onlySales = false,
+  killed = ['worker', 'web', 'database'],
+  during = (sales) => sales(),
+  goals = { P7: 1.5, P7b: 2 },
+}) {
   const call = client(settings);
   const drive = control(settings);
   const { accounts } = (await call('GET', '/accounts')).body;
@@ -187,7 +197,7 @@ export async function runLoad({ processes, settings, say, startWorker, onlySales
   const waiting = openJobs(await lanesOf(call));
   const before = await done(call);
   const killedAt = Date.now();
-  for (const name of ['worker', 'web', 'database']) process.kill(-processes.pid(name), 'SIGKILL');
+  for (const name of killed) process.kill(-processes.pid(name), 'SIGKILL');
   await until(async () => (await done(call)) > before, 60_000);
   const resumed = (Date.now() - killedAt) / 1000;
   tell(
@@ -204,9 +214,9 @@ export async function runLoad({ processes, settings, say, startWorker, onlySales
 
   // Sales meanwhile; then, of other pieces, while everything is changed again and again.
   const parts = { settings, call, drive, places, tell, say };
-  await timeSales({ ...parts, probes: probes.slice(0, perSale), id: 'P7', goal: 1.5 });
+  await during(() => timeSales({ ...parts, probes: probes.slice(0, perSale), id: 'P7', goal: goals.P7 }));
   const changes = changing(call, { kind: 'items', ids: items.map((one) => one.id) });
-  await timeSales({ ...parts, probes: probes.slice(perSale), id: 'P7b', goal: 2 });
+  await timeSales({ ...parts, probes: probes.slice(perSale), id: 'P7b', goal: goals.P7b });
   say(`  ${await changes.end()} changes of price or title of all ${items.length} items were begun meanwhile`);
   if (onlySales) return results;
   await drained(call, 900_000);

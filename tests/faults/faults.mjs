@@ -8,9 +8,10 @@ const mostOn = { lanesend: 18, glintfeed: 22, wallfolk: 7 };
 
 const kinds = ['drop-after', 'drop-before', 'error-500', 'busy-429', 'slow', 'drop-after'];
 
+const onOneMachine = ['worker', 'web', 'database', 'tasks', 'worker'];
+
 /** Kills what it finds, at random moments, until it is told to end. */
-function killer(processes, random) {
-  const victims = ['worker', 'web', 'database', 'tasks', 'worker'];
+function killer(processes, random, victims) {
   let running = true;
   let kills = 0;
   const done = (async () => {
@@ -57,8 +58,12 @@ function trouble(drive, markets, random) {
   };
 }
 
-/** R1 to R6: everything is killed, marketplaces misbehave, events come twice and late, the last piece is sold everywhere, bad files come. */
-export async function runFaults({ processes, settings, seed, say }) {
+/**
+ * R1 to R6: everything is killed, marketplaces misbehave, events come twice and late, the last piece is sold everywhere, bad files come.
+ * @param victims the names of what is killed
+ * @param onlyKills R1 alone
+ */
+export async function runFaults({ processes, settings, seed, say, victims = onOneMachine, onlyKills = false }) {
   const random = seeded(seed);
   const call = client(settings);
   const drive = control(settings);
@@ -97,7 +102,7 @@ export async function runFaults({ processes, settings, seed, say }) {
     });
 
   // R1: publishing and changing while everything is killed, again and again.
-  const endKilling = killer(processes, random);
+  const endKilling = killer(processes, random, victims);
   let made = 0;
   for (let at = 0; at < parts[0].length; at += 4) {
     made += await publish(parts[0].slice(at, at + 4));
@@ -120,6 +125,7 @@ export async function runFaults({ processes, settings, seed, say }) {
     ),
   );
   say(results.at(-1));
+  if (onlyKills) return results;
 
   // R2: dropped connections before and after the work, 500s, 429s, slow answers, an account that is locked, the clock moved.
   const endTrouble = trouble(drive, markets, random);

@@ -93,6 +93,8 @@ export const apiToken = mysqlTable('api_token', {
   role: varchar('role', { length: 12, enum: roles }).notNull().default('packer'),
   createdAt: moment('created_at').notNull(),
   lastUsedAt: moment('last_used_at'),
+  /** From then on it opens nothing; null for one of before tokens ended. */
+  expiresAt: moment('expires_at'),
 });
 export type ApiTokenRow = typeof apiToken.$inferSelect;
 
@@ -108,10 +110,13 @@ export const invitation = mysqlTable('invitation', {
   expiresAt: moment('expires_at').notNull(),
 });
 
-/** What was done about the people of the shop, and by whom. */
+/** What was done about the people of the shop and its accounts, and who signed in, or tried to. */
 export const peopleEvent = mysqlTable('people_event', {
   id: id(),
   at: moment('at').notNull(),
+  kind: varchar('kind', { length: 8, enum: ['change', 'sign-in'] })
+    .notNull()
+    .default('change'),
   byName: varchar('by_name', { length: 120 }).notNull(),
   what: varchar('what', { length: 300 }).notNull(),
 });

@@ -9,8 +9,16 @@ import type { Actor } from './actor';
 import type { Who } from './identify-actor';
 import { hashOf } from './token-hash';
 
+/** No token is good for ever: what nobody knows of any more ends by itself. */
+const longestDays = 366;
+
 export const newTokenSchema = z
-  .object({ name: z.string().trim().min(1).max(80), role: roleSchema.optional() })
+  .object({
+    name: z.string().trim().min(1).max(80),
+    role: roleSchema.optional(),
+    /** How long it opens anything, in days. */
+    days: z.number().int().min(1).max(longestDays).default(longestDays),
+  })
   .strict();
 
 /**
@@ -20,7 +28,7 @@ export const newTokenSchema = z
 export async function createApiToken(
   actor: Actor,
   role: Role,
-  input: z.infer<typeof newTokenSchema>,
+  input: z.input<typeof newTokenSchema>,
 ): Promise<{ token: string }> {
   const token = `net_${randomBytes(30).toString('base64url')}`;
   await database()
@@ -31,6 +39,7 @@ export async function createApiToken(
       userId: actor.id,
       role: lesser(role, input.role ?? role),
       createdAt: new Date(),
+      expiresAt: new Date(Date.now() + (input.days ?? longestDays) * 86_400_000),
     });
   return { token };
 }

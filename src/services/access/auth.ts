@@ -6,6 +6,9 @@ import { roles } from '../../core/access';
 import { database } from '../../db/client';
 import { authCredential, authSession, authTwoFactor, authUser, authVerification } from '../../db/schema';
 
+/** Whether browsers reach the shop over TLS. */
+export const isSecure = (): boolean => config.baseUrl.startsWith('https:');
+
 const make = () =>
   betterAuth({
     appName: 'Netting',
@@ -29,9 +32,10 @@ const make = () =>
     // Ten wrong codes in a row lock the second step for a quarter of an hour.
     plugins: [twoFactor({ issuer: 'Netting', accountLockout: { maxFailedAttempts: 10, durationSeconds: 900 } })],
     advanced: {
-      useSecureCookies: config.baseUrl.startsWith('https:'),
-      defaultCookieAttributes: { httpOnly: true, sameSite: 'lax' },
-      cookiePrefix: 'netting',
+      // Behind TLS a cookie is bound to this very host (RFC 6265bis, `__Host-`); the library's own mark says less.
+      useSecureCookies: false,
+      defaultCookieAttributes: { httpOnly: true, sameSite: 'lax', path: '/', secure: isSecure() },
+      cookiePrefix: isSecure() ? '__Host-netting' : 'netting',
     },
     // Guessing is slowed per e-mail address by sign-in-guard.ts, which also counts across processes.
     rateLimit: { enabled: false },

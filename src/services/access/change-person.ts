@@ -2,7 +2,7 @@ import { and, eq, ne } from 'drizzle-orm';
 import { z } from 'zod';
 import { type Role, roleNames, roleSchema } from '../../core/access';
 import { NettingError } from '../../core/errors';
-import { database, type Executor } from '../../db/client';
+import { database, type Executor, transaction } from '../../db/client';
 import { apiToken, authCredential, authSession, authTwoFactor, authUser } from '../../db/schema';
 import type { Actor } from './actor';
 import { noteAboutPeople } from './note-about-people';
@@ -26,7 +26,7 @@ const needsOwner = () =>
 
 /** What somebody may do from now on; it holds with the very next request. */
 export async function changeRole(actor: Actor, input: z.infer<typeof newRoleSchema>): Promise<void> {
-  await database().transaction(async (tx) => {
+  await transaction(async (tx) => {
     const person = await personLocked(tx, input.id);
     if (person.role === input.role) return;
     if (person.isLastOwner) throw needsOwner();
@@ -41,7 +41,7 @@ export async function changeRole(actor: Actor, input: z.infer<typeof newRoleSche
  * history under the name that it was done by.
  */
 export async function removePerson(actor: Actor, id: string): Promise<void> {
-  await database().transaction(async (tx) => {
+  await transaction(async (tx) => {
     const person = await personLocked(tx, id);
     if (person.isLastOwner) throw needsOwner();
     await tx.delete(authSession).where(eq(authSession.userId, id));

@@ -29,6 +29,7 @@ export const accessSchema = z.object({
       person: z.string(),
       madeAt: z.string(),
       usedAt: z.string().nullable(),
+      until: z.string().nullable(),
     }),
   ),
 });
@@ -72,6 +73,7 @@ export async function findAccess({ actor, role, sessionId }: Who): Promise<z.inf
       person,
       madeAt: token.createdAt.toISOString(),
       usedAt: token.lastUsedAt?.toISOString() ?? null,
+      until: token.expiresAt?.toISOString() ?? null,
     })),
   };
 }

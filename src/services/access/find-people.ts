@@ -4,6 +4,8 @@ import { roleSchema } from '../../core/access';
 import { database } from '../../db/client';
 import { authSession, authUser, invitation, peopleEvent } from '../../db/schema';
 
+const eventSchema = z.object({ id: z.number(), at: z.string(), byName: z.string(), what: z.string() });
+
 export const peopleSchema = z.object({
   people: z.array(
     z.object({
@@ -19,15 +21,27 @@ export const peopleSchema = z.object({
   invitations: z.array(
     z.object({ id: z.number(), forWhom: z.string(), role: roleSchema, byName: z.string(), expiresAt: z.string() }),
   ),
-  events: z.array(z.object({ id: z.number(), at: z.string(), byName: z.string(), what: z.string() })),
+  events: z.array(eventSchema),
+  /** Who signed in, or tried to. */
+  signIns: z.array(eventSchema),
 });
 
 const shownEvents = 100;
 
+const eventsOf = async (kind: 'change' | 'sign-in') =>
+  (
+    await database()
+      .select()
+      .from(peopleEvent)
+      .where(eq(peopleEvent.kind, kind))
+      .orderBy(desc(peopleEvent.id))
+      .limit(shownEvents)
+  ).map(({ id, at, byName, what }) => ({ id, at: at.toISOString(), byName, what }));
+
 /** The people of the shop, who is invited, and what was done about them, the newest first. */
 export async function findPeople(): Promise<z.infer<typeof peopleSchema>> {
   const db = database();
-  const [people, invitations, events] = await Promise.all([
+  const [people, invitations, events, signIns] = await Promise.all([
     db
       .select({
         id: authUser.id,
@@ -42,7 +56,8 @@ export async function findPeople(): Promise<z.infer<typeof peopleSchema>> {
       .groupBy(authUser.id)
       .orderBy(authUser.createdAt),
     db.select().from(invitation).where(gt(invitation.expiresAt, new Date())).orderBy(desc(invitation.id)),
-    db.select().from(peopleEvent).orderBy(desc(peopleEvent.id)).limit(shownEvents),
+    eventsOf('change'),
+    eventsOf('sign-in'),
   ]);
   return {
     people: people.map(({ seenAt, ...one }) => ({ ...one, seenAt: seenAt?.toISOString() ?? null })),
@@ -53,6 +68,7 @@ export async function findPeople(): Promise<z.infer<typeof peopleSchema>> {
       byName,
       expiresAt: expiresAt.toISOString(),
     })),
-    events: events.map(({ at, ...one }) => ({ ...one, at: at.toISOString() })),
+    events,
+    signIns,
   };
 }

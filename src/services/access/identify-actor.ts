@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { lesser, type Role } from '../../core/access';
 import { database } from '../../db/client';
 import { apiToken, authUser } from '../../db/schema';
@@ -31,7 +31,12 @@ export async function actorOf(headers: Headers): Promise<Who | null> {
       })
       .from(apiToken)
       .innerJoin(authUser, eq(authUser.id, apiToken.userId))
-      .where(eq(apiToken.hash, hashOf(bearer)));
+      .where(
+        and(
+          eq(apiToken.hash, hashOf(bearer)),
+          sql`(${apiToken.expiresAt} is null or ${apiToken.expiresAt} > utc_timestamp(3))`,
+        ),
+      );
     if (!row) return null;
     await database()
       .update(apiToken)

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { config } from '../../config';
 import { roleNames, roleSchema } from '../../core/access';
 import { NettingError } from '../../core/errors';
-import { database } from '../../db/client';
+import { transaction } from '../../db/client';
 import { invitation } from '../../db/schema';
 import type { Actor } from './actor';
 import { noteAboutPeople } from './note-about-people';
@@ -25,7 +25,7 @@ export async function invite(
   const code = randomBytes(30).toString('base64url');
   const now = new Date();
   const expiresAt = new Date(now.getTime() + goodForMs);
-  await database().transaction(async (tx) => {
+  await transaction(async (tx) => {
     await tx.insert(invitation).values({
       hash: hashOf(code),
       role: input.role,
@@ -41,7 +41,7 @@ export async function invite(
 
 /** A link that was not used yet opens nothing any more. */
 export async function withdrawInvitation(actor: Actor, id: number): Promise<void> {
-  await database().transaction(async (tx) => {
+  await transaction(async (tx) => {
     const [row] = await tx.select().from(invitation).where(eq(invitation.id, id)).for('update');
     if (!row) throw new NettingError('not-found', 'This invitation was used, or is withdrawn already');
     await tx.delete(invitation).where(eq(invitation.id, id));

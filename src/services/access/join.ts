@@ -2,7 +2,7 @@ import { and, eq, gt } from 'drizzle-orm';
 import { z } from 'zod';
 import { type Role, roleNames } from '../../core/access';
 import { NettingError } from '../../core/errors';
-import { database } from '../../db/client';
+import { database, transaction } from '../../db/client';
 import { authUser, invitation } from '../../db/schema';
 import type { Actor } from './actor';
 import { addPerson, personSchema } from './add-person';
@@ -24,7 +24,7 @@ export async function findInvitation(code: string): Promise<{ forWhom: string; r
 
 /** Joins the shop by a link. The link is locked first: two who use it at the same moment are one person and one refusal. */
 export async function join({ code, ...person }: z.infer<typeof joinSchema>): Promise<Actor> {
-  return database().transaction(async (tx) => {
+  return transaction(async (tx) => {
     const [open] = await tx.select().from(invitation).where(openBy(code)).for('update');
     if (!open)
       throw new NettingError('not-allowed', 'This link was used already, or is older than a day', {

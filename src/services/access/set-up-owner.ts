@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { database } from '../../db/client';
+import { database, transaction } from '../../db/client';
 import { authUser } from '../../db/schema';
 import type { Actor } from './actor';
 import { addPerson, type personSchema } from './add-person';
@@ -14,7 +14,7 @@ export async function hasOwner(): Promise<boolean> {
 /** Makes the owner's account; only while there is nobody yet. */
 export async function setupOwner(input: z.infer<typeof personSchema>): Promise<Actor> {
   // One at a time: two visitors at the same moment must not both become owner.
-  return database().transaction(async (tx) => {
+  return transaction(async (tx) => {
     await tx.execute(sql`select get_lock('netting-setup', 10)`);
     try {
       if (await hasOwner())

@@ -1,20 +1,17 @@
-import { readdir } from 'node:fs/promises';
-import { join } from 'node:path';
 import { like } from 'drizzle-orm';
-import { config } from '../../config';
 import { database } from '../../db/client';
 import { photoFile, printable } from '../../db/schema';
+import { keysOf } from '../../photos/store';
 import type { Finding } from './checks';
 
 const most = 200;
-/** Photos lie in folders by the first two letters of their hash. */
+/** Photos are looked through by the first two letters of their hash. */
 const folders = Array.from({ length: 256 }, (_, at) => at.toString(16).padStart(2, '0'));
 
-/** Names in one folder, by the hash that each begins with; one that is being written just now has a second ending. */
+/** Names that begin so, by the hash that each begins with. */
 async function inFolder(folder: string): Promise<Map<string, string[]>> {
-  const names = await readdir(join(config.dataFolder, 'photos', folder)).catch((): string[] => []);
   const found = new Map<string, string[]>();
-  for (const name of names.filter((one) => one.split('.').length <= 2)) {
+  for (const name of await keysOf(folder)) {
     const hash = name.split(/[-.]/)[0] ?? '';
     found.set(hash, [...(found.get(hash) ?? []), name]);
   }

@@ -8,6 +8,7 @@ import { compareRows } from './compare-rows';
 import { importPath } from './import-path';
 import { loadImport } from './load-import';
 import { leaveOpen, nextRows, openAt } from './open-file';
+import { openImport } from './open-import';
 
 /** Every row of a file is compared with its item. */
 export type CheckTask = { importId: number };
@@ -32,7 +33,7 @@ export async function checkStep(task: TaskRow, holder: string): Promise<TaskRow>
   const cursor = (task.cursor as Cursor | null) ?? { line: 0, counts: noCounts }; // written below
   const made = await loadImport(database(), importId);
   const layout = made.layout as Layout; // written by `receiveFile`
-  const here = await openAt(task.id, importPath(made.contents), layout, cursor.line);
+  const here = await openAt(task.id, await openImport(importPath(made.contents)), layout, cursor.line);
   const rows = await nextRows(here, portion);
   const there = await fileColumns(database(), made.ties);
   const { kept, counts } = await compareRows(rows, {

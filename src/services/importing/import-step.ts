@@ -11,6 +11,7 @@ import { fetchPhotos } from './fetch-photos';
 import { archivePath } from './import-path';
 import { loadImport } from './load-import';
 import { makeNewItem } from './make-new-item';
+import { openImport } from './open-import';
 import { photoRefs, withPhotos } from './with-photos';
 
 /** What was seen of a file's rows before is carried out. */
@@ -46,7 +47,7 @@ export async function importStep(task: TaskRow, holder: string): Promise<TaskRow
   const coming = await nextStaged(database(), importId, portion);
   const some = coming.some((row) => photoRefs(row).length) ? coming.slice(0, withPhotosAtOnce) : coming;
   const refs = some.flatMap(photoRefs);
-  const fetched = refs.length ? await fetchPhotos(refs, archivePath(contents)) : new Map();
+  const fetched = refs.length ? await fetchPhotos(refs, await openImport(archivePath(contents))) : new Map();
   return transaction(async (tx) => {
     const found = await nextStaged(tx, importId, some.length);
     const faults = new Map<number, string>();

@@ -1,4 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
 import { mkdir, rename } from 'node:fs/promises';
 import { join } from 'node:path';
 import { NettingError } from '../../core/errors';
@@ -6,6 +7,7 @@ import { exportNamed } from '../../core/table';
 import { database } from '../../db/client';
 import { fileImport } from '../../db/schema';
 import { archiveKind, keepStream, type Layout, layoutOf, limits, packedKind, sheetNames, takeTable } from '../../files';
+import { shareFile } from '../../photos/shared-file';
 import type { Actor } from '../access/actor';
 import { fileColumns } from '../records/items/file-columns';
 import { noCounts } from './check-step';
@@ -54,6 +56,7 @@ export async function receiveFile(
   const path = importPath(contents);
   const layout = await layoutAt(contents);
   const { headers, samples } = await readStart(path, layout);
+  for (const one of [path, archivePath(contents)]) if (existsSync(one)) await shareFile(one);
   const db = database();
   const recognised = await recogniseColumns(db, await fileColumns(db), headers, samples);
   const [{ insertId }] = await db.insert(fileImport).values({

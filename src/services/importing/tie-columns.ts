@@ -11,6 +11,7 @@ import { signatureHash } from './column-memory';
 import { importOptionsSchema } from './find-imports';
 import { importPath } from './import-path';
 import { loadImport } from './load-import';
+import { openImport } from './open-import';
 import { readStart, recogniseColumns } from './read-start';
 
 export const tieColumnsSchema = z
@@ -48,7 +49,7 @@ export async function tieColumns(id: number, input: z.infer<typeof tieColumnsSch
     }
     const columns = await fileColumns(tx);
     const layout = { ...(row.layout as Layout), ...input.layout }; // written by `receiveFile`
-    const anew = input.layout ? await readStart(importPath(row.contents), layout) : null;
+    const anew = input.layout ? await readStart(await openImport(importPath(row.contents)), layout) : null;
     const headers = anew?.headers ?? row.headers;
     const found = anew ? await recogniseColumns(tx, columns, headers, anew.samples) : null;
     const ties = input.ties ?? found?.map((one) => one.column) ?? row.ties;

@@ -23,6 +23,8 @@ export type SummarySettings = z.infer<typeof summarySettingsSchema>;
 
 const first: SummarySettings = { hour: 7, address: null };
 const names = { told: 'summary', feed: 'summaryFeed', secret: 'summarySecret' };
+/** Those whose value is sealed. */
+export const sealedSettings = [names.secret];
 
 /** What is kept of it: the feed's key as a hash, the secret that is signed with sealed. */
 export async function readSummarySettings(): Promise<SummarySettings & { feed: string | null; secret: string | null }> {

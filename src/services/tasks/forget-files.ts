@@ -1,7 +1,7 @@
-import { rm } from 'node:fs/promises';
 import { inArray, lt, sql } from 'drizzle-orm';
 import { database } from '../../db/client';
 import { fileExport, fileExportRow, fileImport, fileImportRow } from '../../db/schema';
+import { removeShared } from '../../photos/shared-file';
 import { archivePath, importPath } from '../importing/import-path';
 
 const keptDays = 90;
@@ -38,5 +38,5 @@ export async function forgetFiles(now: Date, isEnding: () => boolean): Promise<v
   );
   for (const { contents } of imports)
     if (!needed.has(contents))
-      for (const path of [importPath(contents), archivePath(contents)]) await rm(path, { force: true });
+      for (const path of [importPath(contents), archivePath(contents)]) await removeShared(path);
 }

@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs';
-import { readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { startScript } from '../../../bin/lib/stack.mjs';
@@ -70,18 +69,13 @@ async function disagreements(shop, model) {
 async function exampleOf(call, settings) {
   const { items } = (await call('GET', '/items?limit=1')).body;
   const { item } = (await call('GET', `/items/${items[0].id}`)).body;
-  const hash = item.photos[0].hash;
-  const photo = readFileSync(join(settings.dataFolder, 'photos', hash.slice(0, 2), await nameOf(settings, hash)));
+  const there = await fetch(`http://127.0.0.1:${settings.port}/api/photos/${item.photos[0].hash}-market`, {
+    headers: { authorization: `Bearer ${settings.token}` },
+  });
+  if (!there.ok) throw new Error(`the shop’s own photo was answered with ${there.status}`);
+  const photo = Buffer.from(await there.arrayBuffer());
   const film = JSON.parse(readFileSync(join(settings.dataFolder, 'film.json'), 'utf8'));
   return { photo, film };
-}
-
-async function nameOf(settings, hash) {
-  const names = await readdir(join(settings.dataFolder, 'photos', hash.slice(0, 2)));
-  return (
-    names.find((name) => name.startsWith(hash) && name.endsWith('market.jpg')) ??
-    names.find((name) => name.startsWith(hash))
-  );
 }
 
 /**

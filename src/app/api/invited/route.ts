@@ -1,5 +1,5 @@
 import { NettingError } from '@/core/errors';
-import { fromHere } from '@/http/handle';
+import { fromHere } from '@/http/from-here';
 import { problemOf } from '@/http/problem';
 import { join, joinSchema } from '@/services/access/join';
 export const dynamic = 'force-dynamic';

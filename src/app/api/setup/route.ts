@@ -1,5 +1,5 @@
 import { NettingError } from '@/core/errors';
-import { fromHere } from '@/http/handle';
+import { fromHere } from '@/http/from-here';
 import { problemOf } from '@/http/problem';
 import { personSchema } from '@/services/access/add-person';
 import { setupOwner } from '@/services/access/set-up-owner';

@@ -30,7 +30,18 @@ export function People() {
         <div className="grid max-w-5xl grid-cols-[minmax(0,1fr)] gap-8 p-4">
           <Here people={data.people} />
           <Invite invitations={data.invitations} />
-          <Done events={data.events} />
+          <Events
+            id="done"
+            head="What was done"
+            events={data.events}
+            none="Nobody was invited or let go yet. Who changed an item stands in its own history."
+          />
+          <Events
+            id="sign-ins"
+            head="Who signed in"
+            events={data.signIns}
+            none="Nobody has signed in since this is kept."
+          />
         </div>
       ) : null}
     </>
@@ -122,14 +133,14 @@ function Here({ people }: { people: Person[] }) {
   );
 }
 
-function Done({ events }: { events: Told['events'] }) {
+function Events({ id, head, events, none }: { id: string; head: string; events: Told['events']; none: string }) {
   return (
-    <section aria-labelledby="done">
-      <h2 id="done" className="mb-2 font-semibold">
-        What was done
+    <section aria-labelledby={id}>
+      <h2 id={id} className="mb-2 font-semibold">
+        {head}
       </h2>
       {events.length === 0 ? (
-        <p className="quiet">Nobody was invited or let go yet. Who changed an item stands in its own history.</p>
+        <p className="quiet">{none}</p>
       ) : (
         <ol className="grid grid-cols-[auto_auto_1fr] gap-x-4 gap-y-1">
           {events.map((one) => (

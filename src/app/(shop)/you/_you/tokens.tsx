@@ -18,7 +18,9 @@ export function Tokens({ tokens }: { tokens: Answer<'GET /access'>['tokens'] }) 
   const make = useCommand(
     async (form: FormData) => {
       const role = roles.find((one) => one === form.get('role'));
-      const made = await api('POST /tokens', { body: { name: String(form.get('name')), role } });
+      const made = await api('POST /tokens', {
+        body: { name: String(form.get('name')), role, days: Number(form.get('days')) },
+      });
       setToken(made.token);
       return undefined;
     },
@@ -50,6 +52,13 @@ export function Tokens({ tokens }: { tokens: Answer<'GET /access'>['tokens'] }) 
               ) : (
                 ', not used yet'
               )}
+              {one.until ? (
+                <>
+                  , good until <When at={one.until} />
+                </>
+              ) : (
+                ', without an end: make it anew'
+              )}
             </span>
             <button
               type="button"
@@ -80,6 +89,14 @@ export function Tokens({ tokens }: { tokens: Answer<'GET /access'>['tokens'] }) 
                   all that {one === 'owner' ? 'an' : 'a'} {roleNames[one].toLowerCase()} may
                 </option>
               ))}
+          </select>
+        </label>
+        <label className="flex flex-col text-[12px]">
+          It is good for
+          <select className="select select-sm w-28" name="days" defaultValue="90">
+            <option value="7">a week</option>
+            <option value="90">90 days</option>
+            <option value="366">a year</option>
           </select>
         </label>
         <button type="submit" className="btn btn-sm" disabled={make.busy}>

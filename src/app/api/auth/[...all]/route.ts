@@ -2,7 +2,9 @@ import { toSVG } from 'bwip-js/node';
 import { z } from 'zod';
 import { auth } from '@/services/access/auth';
 import { actorOf } from '@/services/access/identify-actor';
-import { countTry, forgetTries } from '@/services/access/sign-in-guard';
+import { noteAboutPeople } from '@/services/access/note-about-people';
+import { noteTry } from '@/services/access/note-try';
+import { countTry, forgetTries, freeTries } from '@/services/access/sign-in-guard';
 
 export const dynamic = 'force-dynamic';
 
@@ -26,20 +28,43 @@ const askPassword = new Set([
   'two-factor/generate-backup-codes',
 ]);
 
+const deeds: Record<string, string> = {
+  'change-password': 'changed the own password; signed out everywhere else',
+  'two-factor/enable': 'began a second step of signing in',
+  'two-factor/disable': 'took the second step of signing in away',
+  'two-factor/generate-backup-codes': 'had new codes made for the second step',
+};
+
 const placeOf = (request: Request): string => new URL(request.url).pathname.replace(/^\/api\/auth\//, '');
+/** As it was found out where the connection came in. */
+const addressOf = (request: Request): string => request.headers.get('x-forwarded-for') ?? 'nowhere';
 const nothingHere = () => Response.json({ message: 'There is nothing at this address' }, { status: 404 });
 
-/** Lets a try go on unless there were too many; the right password forgets them. */
+/** Lets a try go on unless there were too many, of this person or from this address; the right password forgets them. */
 async function slowed(whose: string, request: Request): Promise<Response> {
-  const wait = await countTry(whose);
+  const from = `address ${addressOf(request)}`;
+  const wait = Math.max(await countTry(whose), await countTry(from, freeTries.address));
   if (wait > 0)
     return Response.json(
       { message: `Too many tries. Wait ${wait} seconds, then try again` },
       { status: 429, headers: { 'retry-after': String(wait) } },
     );
   const answer = await auth().handler(request);
-  if (answer.ok) await forgetTries(whose);
+  if (answer.ok) await Promise.all([forgetTries(whose), forgetTries(from)]);
   return answer;
+}
+
+/** Whoever else knew the old password is signed out with it, whatever the request says. */
+async function endingOthers(request: Request): Promise<Request> {
+  const body: unknown = await request.json().catch(() => null);
+  const { method, url } = request;
+  const headers = new Headers(request.headers);
+  headers.delete('content-length');
+  return new Request(url, {
+    method,
+    headers,
+    body: JSON.stringify({ ...(typeof body === 'object' ? body : {}), revokeOtherSessions: true }),
+  });
 }
 
 /** The secret as a code for the camera of a phone (ISO/IEC 18004), beside its address. */
@@ -63,8 +88,10 @@ export async function POST(request: Request): Promise<Response> {
   if (!open.has(place)) return nothingHere();
   if (askPassword.has(place)) {
     const who = await actorOf(request.headers);
+    const asked = place === 'change-password' ? await endingOthers(request) : request;
     const answer =
-      who && !who.byToken ? await slowed(`password of ${who.actor.id}`, request) : await auth().handler(request);
+      who && !who.byToken ? await slowed(`password of ${who.actor.id}`, asked) : await auth().handler(asked);
+    if (who && answer.ok) await noteAboutPeople(who.actor, `${deeds[place] ?? place}, from ${addressOf(request)}`);
     return place === 'two-factor/enable' ? withPicture(answer) : answer;
   }
   if (place !== 'sign-in/email') return auth().handler(request);
@@ -75,5 +102,7 @@ export async function POST(request: Request): Promise<Response> {
       .catch(() => null),
   );
   if (!parsed.success) return Response.json({ message: 'Write your e-mail address and password' }, { status: 400 });
-  return slowed(parsed.data.email, request);
+  const answer = await slowed(parsed.data.email, request);
+  await noteTry(parsed.data.email, answer, addressOf(request));
+  return answer;
 }

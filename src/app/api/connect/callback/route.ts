@@ -4,13 +4,16 @@ import { NettingError } from '@/core/errors';
 import { requireRole } from '@/http/require-role';
 import { actorOf } from '@/services/access/identify-actor';
 import { finishConnect } from '@/services/accounts/connect/finish-connect';
+import { connectCookie } from '../cookie';
+
 export const dynamic = 'force-dynamic';
 
 /** Where the marketplace sends the person back to. */
 export async function GET(request: Request): Promise<Response> {
   const jar = await cookies();
-  const pending = jar.get('netting.connect')?.value ?? '';
-  jar.delete({ name: 'netting.connect', path: '/api/connect' });
+  const { name, ...where } = connectCookie();
+  const pending = jar.get(name)?.value ?? '';
+  jar.delete({ name, ...where });
   const who = await actorOf(request.headers);
   if (!who) return Response.redirect(`${config.baseUrl}/sign-in`, 303);
   try {

@@ -1,0 +1,105 @@
+#!/usr/bin/env node
+// Attacks a shop of its own on this machine, and nothing else: every endpoint, hostile files, addresses inside, forged
+// events, guesses, slow connections. Options: --seed N (repeats the same choices), --only A1[,A3], --json.
+import { readFileSync, rmSync } from 'node:fs';
+import { checkNode, installModules, installPackages, packagesToRun } from './lib/install.mjs';
+import { say } from './lib/say.mjs';
+import { readSettings } from './lib/settings.mjs';
+import { endOnSignal, runScript, startApplication, startGround } from './lib/stack.mjs';
+
+const args = process.argv.slice(2);
+const option = (name) => (args.includes(name) ? args[args.indexOf(name) + 1] : null);
+const seed = Number(option('--seed') ?? Date.now() % 1_000_000);
+const only = option('--only')?.split(',');
+/** The application may grow by so much meanwhile, in megabytes. */
+const mostGrowth = 700;
+
+checkNode();
+installPackages(packagesToRun);
+installModules();
+const settings = readSettings({
+  port: 4380,
+  marketsPort: 4480,
+  databasePort: 23386,
+  dataFolder: '.attack-data',
+  readsLagMs: 2_500,
+});
+rmSync(settings.dataFolder, { recursive: true, force: true });
+const { processes, env } = await startGround(settings);
+const end = endOnSignal(processes);
+let code = 1;
+const memoryOf = (pid) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1_024;
+try {
+  await startApplication(processes, settings, env);
+  await runScript('tests/faults/prepare.ts', env, ['6']);
+  const { client, seeded, pause } = await import('../tests/support/drive.mjs');
+  const { tokensOf } = await import('../tests/attack/people.mjs');
+  const base = `http://127.0.0.1:${settings.port}`;
+  const call = client(settings);
+  const people = await tokensOf(settings, call);
+  /** The rest of the shop, asked all the time: how long it takes to answer. */
+  const probe = (() => {
+    let [slowest, marked, going] = [0, 0, true];
+    const loop = (async () => {
+      while (going) {
+        const began = performance.now();
+        await fetch(`${base}/api/v1/progress`, { headers: { authorization: `Bearer ${people.tokens.owner}` } })
+          .then((answer) => answer.arrayBuffer())
+          .catch(() => undefined);
+        const took = performance.now() - began;
+        slowest = Math.max(slowest, took);
+        marked = Math.max(marked, took);
+        await pause(250);
+      }
+    })();
+    return {
+      mark: () => {
+        marked = 0;
+      },
+      since: () => marked,
+      slowest: () => slowest,
+      end: () => {
+        going = false;
+        return loop;
+      },
+    };
+  })();
+  const parts = { settings, processes, base, call, random: seeded(seed), probe, ...people };
+  const before = memoryOf(processes.pid('web'));
+  const { attackEndpoints } = await import('../tests/attack/endpoints.mjs');
+  const { hostileFiles } = await import('../tests/faults/hostile-files.mjs');
+  const { insideAddresses } = await import('../tests/attack/inside.mjs');
+  const { forgedWebhooks } = await import('../tests/attack/webhooks.mjs');
+  const { pagesAndForgery } = await import('../tests/attack/pages.mjs');
+  const { slowConnections } = await import('../tests/attack/connections.mjs');
+  const { guessing } = await import('../tests/attack/guessing.mjs');
+  const attacks = {
+    A1: attackEndpoints,
+    A2: hostileFiles,
+    A3: insideAddresses,
+    A4: forgedWebhooks,
+    // Before the guesses, which make the same person wait.
+    A7: pagesAndForgery,
+    A6: slowConnections,
+    A5: guessing,
+  };
+  say(`seed ${seed}`);
+  const results = [];
+  for (const [id, attack] of Object.entries(attacks)) {
+    if (only && !only.includes(id)) continue;
+    probe.mark();
+    const one = { id, ...(await attack(parts)) };
+    results.push(one);
+    say(args.includes('--json') ? JSON.stringify(one) : `${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${one.text}`);
+    for (const hole of one.holes ?? []) say(`       ${hole}`);
+    say(`       the rest answered within ${Math.round(probe.since())} ms meanwhile`);
+  }
+  await probe.end();
+  const growth = memoryOf(processes.pid('web')) - before;
+  say(`The web process grew by ${Math.round(growth)} MB (${Math.round(before)} before).`);
+  await runScript('src/worker/audit-once.ts', env);
+  code = results.length > 0 && results.every((one) => one.ok) && growth <= mostGrowth ? 0 : 1;
+} catch (error) {
+  console.error(error);
+}
+await end(code);
