@@ -56,6 +56,11 @@ try {
       mark: () => {
         marked = 0;
       },
+      /** Once what is asked at the moment is answered. */
+      fresh: async () => {
+        await pause(600);
+        marked = 0;
+      },
       since: () => marked,
       slowest: () => slowest,
       end: () => {

@@ -11,6 +11,9 @@ const problem = (status: number, body: Record<string, unknown>, headers: Record<
     headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store', ...headers },
   });
 
+/** A long list that is wrong throughout is not told whole. */
+const mostErrors = 50;
+
 /** Any error as RFC 9457 problem details. What a user can mend is said; what is our own fault is logged and not dressed up. */
 export function problemOf(error: unknown): Response {
   if (error instanceof NettingError) {
@@ -25,7 +28,7 @@ export function problemOf(error: unknown): Response {
     );
   }
   if (error instanceof ZodError) {
-    const errors = error.issues.map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
+    const errors = error.issues.slice(0, mostErrors).map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
     const first = errors[0];
     return problem(422, {
       title: first ? `${first.field ? `${first.field}: ` : ''}${first.message}` : 'This is not valid',

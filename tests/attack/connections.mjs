@@ -12,7 +12,7 @@ export async function slowConnections({ settings, base, probe, tokens }) {
   const sockets = Array.from({ length: slowOnes }, (_, at) => {
     const socket = connect(settings.port, '127.0.0.1');
     open.add(socket);
-    socket.on('connect', () => socket.write(`GET /api/health HTTP/1.1\r\nHost: 127.0.0.1\r\nX-${at}: `));
+    socket.write(`GET /api/health HTTP/1.1\r\nHost: 127.0.0.1\r\nX-${at}: `);
     socket.on('close', () => open.delete(socket));
     socket.on('error', () => {});
     return socket;

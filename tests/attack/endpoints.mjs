@@ -26,9 +26,14 @@ function endpointsOf(description) {
  * Every endpoint, as nobody and in each role, with the numbers of others, values of the wrong kind and at the ends, and
  * texts that would do harm in SQL, HTML, templates, headers, paths, tables, patterns and prototypes.
  */
-export async function attackEndpoints({ base, tokens, random }) {
-  const description = await (await fetch(`${base}/api/openapi.json`)).json();
+export async function attackEndpoints({ base, call, tokens, random }) {
+  const description = await (
+    await fetch(`${base}/api/openapi.json`, { headers: { authorization: `Bearer ${tokens.owner}` } })
+  ).json();
   const all = endpointsOf(description);
+  const [{ id: item }] = (await call('GET', '/items?limit=1')).body.items;
+  const [{ id: account }] = (await call('GET', '/accounts')).body.accounts;
+  const known = { account, item, ids: item };
   const holes = [];
   const tried = { requests: 0, byStatus: {} };
   let slowest = 0;
@@ -71,7 +76,7 @@ export async function attackEndpoints({ base, tokens, random }) {
   /** What is asked of one endpoint. */
   async function attack(one) {
     const nowhere = one.path.replace(/\{\w+\}/g, '999999999');
-    const example = one.body ? exampleOf(one.body) : undefined;
+    const example = one.body ? exampleOf(one.body, known) : undefined;
     const asBody = (value) => (one.body ? JSON.stringify(value) : undefined);
     const at = { method: one.method, path: nowhere };
     await ask('nobody', at, 'not signed in', { body: asBody(example), expected: [401] });
@@ -80,6 +85,15 @@ export async function attackEndpoints({ base, tokens, random }) {
         await ask(who, at, 'above the role', { body: asBody(example), expected: [403] });
         continue;
       }
+      // Of what is there, as deep as one gets; nothing is ended so that there is something to attack until the end.
+      const there = one.path.replace(
+        /^(\/api\/v1\/(item|account)s)\/\{id\}/,
+        (_, place, kind) => `${place}/${known[kind]}`,
+      );
+      if (there !== one.path && one.method !== 'DELETE')
+        await ask(who, { method: one.method, path: there.replace(/\{\w+\}/g, '999999999') }, 'of what is there', {
+          body: asBody(example),
+        });
       if (/\{/.test(one.path)) {
         // A number that is nobody’s, or that of another shop: nothing is there.
         const path = one.path.replace(/\{\w+\}/g, pick(hostileIds));

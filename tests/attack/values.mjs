@@ -7,9 +7,9 @@ export const hostileTexts = [
   '<script>fetch("/api/v1/people")</script>',
   '"><img src=x onerror=alert(1)>',
   'javascript:alert(1)',
-  '{{ 7 | times: 191 }}',
+  '{{ 7919 | times: 6007 }}',
   '{% for a in (1..100000000) %}x{% endfor %}',
-  '$' + '{7*191}',
+  '$' + '{7919*6007}',
   'a\r\nx-injected: yes',
   '../../../../etc/passwd',
   '..\\..\\secrets.json',
@@ -68,26 +68,33 @@ const tells = [
   [/\bER_[A-Z_]+|SQLSTATE|You have an error in your SQL|drizzle|mysql2|mariadb/i, 'tells of the database'],
   [/\n\s+at .+:\d+:\d+|node_modules|\/src\/[a-z]+\//, 'tells of the code'],
   [/root:x:0:0|databasePassword|appSecret/, 'tells of a file of the machine'],
-  [/(?<!\d)1337(?!\d)/, 'carried a template out'],
+  [/47569433/, 'carried a template out'],
 ];
 export const whatItTells = (text) => tells.filter(([pattern]) => pattern.test(text)).map(([, what]) => what);
 
-/** A value as a JSON Schema asks for it. */
-export function exampleOf(schema, depth = 0) {
+/**
+ * A value as a JSON Schema asks for it.
+ * @param known numbers of what is there, so that what is asked for goes as deep as it can
+ */
+export function exampleOf(schema, known = {}, depth = 0, name = '') {
   if (!schema || typeof schema !== 'object' || depth > 8) return 'x';
   if ('const' in schema) return schema.const;
   if (schema.enum) return schema.enum[0];
   if ('default' in schema) return schema.default;
   const choice = schema.anyOf ?? schema.oneOf;
-  if (choice) return exampleOf(choice[0], depth + 1);
-  if (schema.allOf) return Object.assign({}, ...schema.allOf.map((one) => exampleOf(one, depth + 1)));
+  if (choice) return exampleOf(choice[0], known, depth + 1, name);
+  if (schema.allOf) return Object.assign({}, ...schema.allOf.map((one) => exampleOf(one, known, depth + 1, name)));
   const type = Array.isArray(schema.type) ? schema.type[0] : schema.type;
   if (type === 'object') {
     const wanted = Object.entries(schema.properties ?? {});
-    return Object.fromEntries(wanted.map(([name, one]) => [name, exampleOf(one, depth + 1)]));
+    return Object.fromEntries(wanted.map(([key, one]) => [key, exampleOf(one, known, depth + 1, key)]));
   }
   if (type === 'array')
-    return [exampleOf(Array.isArray(schema.prefixItems) ? schema.prefixItems[0] : schema.items, depth + 1)];
+    return [
+      exampleOf(Array.isArray(schema.prefixItems) ? schema.prefixItems[0] : schema.items, known, depth + 1, name),
+    ];
+  const kind = Object.keys(known).find((one) => name.toLowerCase().includes(one));
+  if (type === 'integer' && kind) return known[kind];
   if (type === 'integer' || type === 'number') return Math.max(schema.minimum ?? 1, schema.exclusiveMinimum ?? 0) || 1;
   if (type === 'boolean') return true;
   if (type === 'null') return null;

@@ -1,5 +1,7 @@
 import { toSVG } from 'bwip-js/node';
 import { z } from 'zod';
+import { problemOf } from '@/http/problem';
+import { withForm } from '@/http/read-limited';
 import { auth } from '@/services/access/auth';
 import { actorOf } from '@/services/access/identify-actor';
 import { noteAboutPeople } from '@/services/access/note-about-people';
@@ -54,19 +56,6 @@ async function slowed(whose: string, request: Request): Promise<Response> {
   return answer;
 }
 
-/** Whoever else knew the old password is signed out with it, whatever the request says. */
-async function endingOthers(request: Request): Promise<Request> {
-  const body: unknown = await request.json().catch(() => null);
-  const { method, url } = request;
-  const headers = new Headers(request.headers);
-  headers.delete('content-length');
-  return new Request(url, {
-    method,
-    headers,
-    body: JSON.stringify({ ...(typeof body === 'object' ? body : {}), revokeOtherSessions: true }),
-  });
-}
-
 /** The secret as a code for the camera of a phone (ISO/IEC 18004), beside its address. */
 async function withPicture(answer: Response): Promise<Response> {
   if (!answer.ok) return answer;
@@ -83,14 +72,20 @@ export async function GET(request: Request): Promise<Response> {
   return open.has(placeOf(request)) ? auth().handler(request) : nothingHere();
 }
 
-export async function POST(request: Request): Promise<Response> {
-  const place = placeOf(request);
+export async function POST(asked: Request): Promise<Response> {
+  const place = placeOf(asked);
   if (!open.has(place)) return nothingHere();
+  let request: Request;
+  try {
+    // Whoever else knew the old password is signed out with it, whatever the request says.
+    request = await withForm(asked, place === 'change-password' ? { revokeOtherSessions: true } : {});
+  } catch (error) {
+    return problemOf(error);
+  }
   if (askPassword.has(place)) {
     const who = await actorOf(request.headers);
-    const asked = place === 'change-password' ? await endingOthers(request) : request;
     const answer =
-      who && !who.byToken ? await slowed(`password of ${who.actor.id}`, asked) : await auth().handler(asked);
+      who && !who.byToken ? await slowed(`password of ${who.actor.id}`, request) : await auth().handler(request);
     if (who && answer.ok) await noteAboutPeople(who.actor, `${deeds[place] ?? place}, from ${addressOf(request)}`);
     return place === 'two-factor/enable' ? withPicture(answer) : answer;
   }
