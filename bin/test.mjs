@@ -33,6 +33,7 @@ const settingsOf = (lane) =>
     dataFolder: lane === 0 ? '.test-data' : `.test-data-${lane + 1}`,
     redoMegabytes: 64,
     readsLagMs: 2_500,
+    environment: { NETTING_METRICS_KEY: 'looked-at-by-tests' },
   });
 
 async function still() {

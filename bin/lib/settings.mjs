@@ -20,6 +20,8 @@ export function readSettings(defaults = {}) {
     dataFolder: resolve(root, process.env.NETTING_DATA ?? defaults.dataFolder ?? '.data'),
     host: process.env.NETTING_HOST ?? '127.0.0.1',
     redoMegabytes: defaults.redoMegabytes,
+    /** What else its processes are told. */
+    environment: defaults.environment,
     /** How long a marketplace may lag behind its own work; what tests and faults speak to lags only where they say so. */
     readsLagMs: defaults.readsLagMs,
   };

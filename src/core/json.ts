@@ -23,3 +23,10 @@ export function sameJson(a: unknown, b: unknown): boolean {
   for (const key of keys) if (!sameJson(left[key] ?? null, right[key] ?? null)) return false;
   return true;
 }
+
+/** Whether no text in it, and no name, holds half of a character: databases and other programs refuse those. */
+export function isWellFormed(value: unknown): boolean {
+  if (typeof value === 'string') return !/\p{Surrogate}/u.test(value);
+  if (value === null || typeof value !== 'object') return true;
+  return Object.entries(value).every(([name, one]) => isWellFormed(name) && isWellFormed(one));
+}

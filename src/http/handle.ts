@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { withheldField, withoutCosts } from '../core/access';
 import { NettingError } from '../core/errors';
+import { isWellFormed } from '../core/json';
 import { actorOf } from '../services/access/identify-actor';
 import { done, type Endpoint } from './endpoint';
 import { endpoints } from './endpoints';
@@ -27,6 +28,9 @@ async function bodyOf(request: Request, one: Endpoint): Promise<unknown> {
   } catch {
     throw new NettingError('invalid', 'The body is not valid JSON');
   }
+  // Only an escape can say half of a character; where none is written nothing has to be looked through.
+  if (/\\u[dD][89a-fA-F]/.test(text) && !isWellFormed(parsed))
+    throw new NettingError('invalid', 'A text holds half of a character (a lone surrogate)');
   return one.body.parse(parsed);
 }
 

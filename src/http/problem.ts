@@ -28,7 +28,9 @@ export function problemOf(error: unknown): Response {
     );
   }
   if (error instanceof ZodError) {
-    const errors = error.issues.slice(0, mostErrors).map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
+    const errors = error.issues
+      .slice(0, mostErrors)
+      .map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
     const first = errors[0];
     return problem(422, {
       title: first ? `${first.field ? `${first.field}: ` : ''}${first.message}` : 'This is not valid',

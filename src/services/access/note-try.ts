@@ -15,11 +15,11 @@ export async function noteTry(email: string, answer: Response, address: string):
   if (!user) return;
   const what =
     answer.status === 429
-      ? 'had to wait: too many tries'
+      ? 'Had to wait: too many tries'
       : !answer.ok
-        ? 'a wrong password was given'
+        ? 'A wrong password was given'
         : user.twoStep
-          ? 'gave the password; the second step follows'
-          : 'signed in';
+          ? 'Gave the password; the second step follows'
+          : 'Signed in';
   await noteSignIn(user.name, `${what}, from ${address}`);
 }

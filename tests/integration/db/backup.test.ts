@@ -1,5 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { randomBytes } from 'node:crypto';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import mysql from 'mysql2/promise';
@@ -60,9 +61,22 @@ test('a backup of the running system, brought back elsewhere, hears and compares
   // Into a folder that holds something it is not brought back.
   expect((await runScript('bin/restore.mjs', [file], there)).status).not.toBe(0);
 
-  const { databasePassword } = JSON.parse(readFileSync(join(restored, 'secrets.json'), 'utf8')) as {
-    databasePassword: string;
-  };
+  // The key of its secrets is changed, also when an earlier try was cut off; what follows reads them with the new one.
+  type Secrets = { databasePassword: string; appSecret: string; previousSecret?: string };
+  const secretsNow = () => JSON.parse(readFileSync(join(restored, 'secrets.json'), 'utf8')) as Secrets;
+  const old = secretsNow();
+  expect(await run('bin/rotate.mjs', [], there)).toMatch(/[1-9]\d* secrets are sealed with the new key/);
+  const anew = secretsNow();
+  expect(anew.appSecret).not.toBe(old.appSecret);
+  expect(anew.previousSecret).toBeUndefined();
+  const third = randomBytes(32).toString('base64url');
+  writeFileSync(
+    join(restored, 'secrets.json'),
+    JSON.stringify({ ...anew, appSecret: third, previousSecret: anew.appSecret }),
+  );
+  await run('bin/rotate.mjs', [], there);
+  expect(secretsNow()).toEqual({ ...old, appSecret: third });
+  const { databasePassword } = secretsNow();
   start('mariadbd', [
     '--no-defaults',
     ...(process.getuid?.() === 0 ? ['--user=root'] : []),
@@ -116,4 +130,4 @@ test('a backup of the running system, brought back elsewhere, hears and compares
   expect(await marketListings('shopfront', later.sku)).toHaveLength(1);
   await connection.end();
   expect((await call('GET', `/items/${sold.id}`)).status).toBe(200);
-}, 180_000);
+}, 240_000);

@@ -54,7 +54,7 @@ export function Tokens({ tokens }: { tokens: Answer<'GET /access'>['tokens'] }) 
               )}
               {one.until ? (
                 <>
-                  , good until <When at={one.until} />
+                  , {Date.parse(one.until) > Date.now() ? 'ends' : 'ended'} <When at={one.until} />
                 </>
               ) : (
                 ', without an end: make it anew'

@@ -4,7 +4,7 @@ import { problemOf } from '@/http/problem';
 import { withForm } from '@/http/read-limited';
 import { auth } from '@/services/access/auth';
 import { actorOf } from '@/services/access/identify-actor';
-import { noteAboutPeople } from '@/services/access/note-about-people';
+import { noteAboutPeople, noteSignIn } from '@/services/access/note-about-people';
 import { noteTry } from '@/services/access/note-try';
 import { countTry, forgetTries, freeTries } from '@/services/access/sign-in-guard';
 
@@ -31,10 +31,10 @@ const askPassword = new Set([
 ]);
 
 const deeds: Record<string, string> = {
-  'change-password': 'changed the own password; signed out everywhere else',
-  'two-factor/enable': 'began a second step of signing in',
-  'two-factor/disable': 'took the second step of signing in away',
-  'two-factor/generate-backup-codes': 'had new codes made for the second step',
+  'change-password': 'Changed the own password; signed out everywhere else',
+  'two-factor/enable': 'Began a second step of signing in',
+  'two-factor/disable': 'Took the second step of signing in away',
+  'two-factor/generate-backup-codes': 'Had new codes made for the second step',
 };
 
 const placeOf = (request: Request): string => new URL(request.url).pathname.replace(/^\/api\/auth\//, '');
@@ -53,6 +53,18 @@ async function slowed(whose: string, request: Request): Promise<Response> {
     );
   const answer = await auth().handler(request);
   if (answer.ok) await Promise.all([forgetTries(whose), forgetTries(from)]);
+  return answer;
+}
+
+/** Keeps that somebody came in by the second step. */
+async function noted(answer: Response, address: string): Promise<Response> {
+  const told = z.looseObject({ user: z.looseObject({ name: z.string() }) }).safeParse(
+    await answer
+      .clone()
+      .json()
+      .catch(() => null),
+  );
+  if (answer.ok && told.success) await noteSignIn(told.data.user.name, `Signed in by the second step, from ${address}`);
   return answer;
 }
 
@@ -89,6 +101,7 @@ export async function POST(asked: Request): Promise<Response> {
     if (who && answer.ok) await noteAboutPeople(who.actor, `${deeds[place] ?? place}, from ${addressOf(request)}`);
     return place === 'two-factor/enable' ? withPicture(answer) : answer;
   }
+  if (place.startsWith('two-factor/verify')) return noted(await auth().handler(request), addressOf(request));
   if (place !== 'sign-in/email') return auth().handler(request);
   const parsed = z.object({ email: z.string().max(190) }).safeParse(
     await request
