@@ -1,9 +1,10 @@
 #!/usr/bin/env node
-// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7, P7b and P16; P9, P13 and P14 in the browser, LH for what another program says of five pages, P14p --prints N beside it).
+// Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7, P7b and P16; P9, P13 and P14 in the browser, LH for what another program says of five pages, growth for what several machines would carry, P14p --prints N beside it).
+import { spawnSync } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { checkNode, installModules, installPackages, packagesToRun, packagesToTest } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
-import { readSettings } from './lib/settings.mjs';
+import { readSettings, root } from './lib/settings.mjs';
 import { endOnSignal, runScript, startApplication, startGround, startScript } from './lib/stack.mjs';
 
 const args = process.argv.slice(2);
@@ -11,6 +12,7 @@ const only = args.includes('--only') ? args[args.indexOf('--only') + 1].split(',
 const isLoad = (id) => ['P6', 'P7', 'P7b', 'P16', 'load'].includes(id);
 const isBrowser = (id) => ['P9', 'P13', 'P14'].includes(id);
 const isJudged = (id) => id === 'LH';
+const isPaper = (id) => id === 'growth';
 const loadItems = args.includes('--load-items') ? args[args.indexOf('--load-items') + 1] : '1720';
 
 checkNode();
@@ -43,7 +45,7 @@ const tell = (one) => {
   say(`${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${Number(one.value.toFixed(2))} ${one.unit}${against}, goal ${one.goal}`);
 };
 
-if (!only || only.some((id) => !isLoad(id) && !isBrowser(id) && !isJudged(id)))
+if (!only || only.some((id) => !isLoad(id) && !isBrowser(id) && !isJudged(id) && !isPaper(id)))
   await part(async (_processes, env) => runScript('tests/bench/bench.ts', env, args));
 
 if (!only || only.some(isLoad))
@@ -73,5 +75,24 @@ if (!only || only.includes('LH'))
     await runScript('demo/seed.ts', env);
     const { judged } = await import('../tests/bench/lighthouse.mjs');
     for (const one of await judged({ base: `http://127.0.0.1:${settings.port}`, say: tell })) tell(one);
+  });
+if (!only || only.includes('growth'))
+  await part(async (processes, env, settings) => {
+    await runScript('tests/bench/prepare-load.ts', env, ['400']);
+    await startApplication(processes, settings, env);
+    const { costOfAChange } = await import('../tests/bench/cost-of-a-change.mjs');
+    const cost = await costOfAChange({ processes, settings });
+    tell(
+      `  a change that is sent: ${Object.entries(cost.ms)
+        .map(([name, ms]) => `${name} ${ms.toFixed(1)} ms`)
+        .join(', ')}`,
+    );
+    const { status, stdout } = spawnSync(process.execPath, ['--import', 'tsx', 'tests/bench/growth.ts'], {
+      cwd: root,
+      input: JSON.stringify(cost),
+      encoding: 'utf8',
+    });
+    if (status !== 0) throw new Error('the simulation failed');
+    for (const one of stdout.trim().split('\n')) tell(JSON.parse(one));
   });
 process.exit(code);

@@ -17,15 +17,15 @@ export const contentPolicy = (nonce: string): string =>
   ].join('; ');
 
 /** What is not a page runs nothing, however somebody gets a browser to open it. */
-export const dataPolicy =
+const dataPolicy =
   "default-src 'none'; img-src 'self' data:; media-src 'self'; style-src 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'none'";
 
 /** Workers and the modules that they compile. */
-export const filePolicy =
+const filePolicy =
   "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; frame-ancestors 'none'; base-uri 'none'; form-action 'none'";
 
 /** Of every answer. */
-export const everywhere: Record<string, string> = {
+const everywhere: Record<string, string> = {
   'X-Content-Type-Options': 'nosniff',
   'X-Frame-Options': 'DENY',
   'Referrer-Policy': 'same-origin',
@@ -36,4 +36,20 @@ export const everywhere: Record<string, string> = {
 };
 
 /** A browser that was once here over TLS does not come without it for a year (RFC 6797). */
-export const overTls: Record<string, string> = { 'Strict-Transport-Security': 'max-age=31536000; includeSubDomains' };
+const overTls: Record<string, string> = { 'Strict-Transport-Security': 'max-age=31536000; includeSubDomains' };
+
+/** The policy of what is no page; a page brings its own. */
+const policyOf = (path: string): Record<string, string> => {
+  if (path.startsWith('/api/')) return { 'Content-Security-Policy': dataPolicy };
+  return path.startsWith('/_next/') || /\.[a-z0-9]+$/.test(path) ? { 'Content-Security-Policy': filePolicy } : {};
+};
+
+/**
+ * What an answer says besides what it is.
+ * @param path without what stands after `?`
+ */
+export const headersOf = (path: string, scheme: 'http' | 'https'): Record<string, string> => ({
+  ...everywhere,
+  ...policyOf(path),
+  ...(scheme === 'https' ? overTls : {}),
+});

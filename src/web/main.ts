@@ -2,6 +2,7 @@ import { createServer } from 'node:http';
 import next from 'next';
 import pino from 'pino';
 import { config } from '../config';
+import { headersOf } from './headers';
 import { askedBy, keepBelieved, readTrusted } from './trusted';
 
 const log = pino({ name: 'web' });
@@ -25,7 +26,10 @@ const server = createServer(
     maxHeaderSize: 16_384,
   },
   (request, response) => {
-    keepBelieved(request.headers, askedBy(request.socket.remoteAddress ?? '', request.headers, isTrusted));
+    const asked = askedBy(request.socket.remoteAddress ?? '', request.headers, isTrusted);
+    keepBelieved(request.headers, asked);
+    const [path = '/'] = (request.url ?? '/').split('?', 1);
+    for (const [name, value] of Object.entries(headersOf(path, asked.scheme))) response.setHeader(name, value);
     void answer(request, response).catch((error) => {
       log.error({ error: String(error) }, 'a request');
       response.destroy();

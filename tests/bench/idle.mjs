@@ -6,7 +6,7 @@ const minutes = 5;
 const ticks = 100;
 
 /** Processor time of a process so far, in seconds (proc(5), fields 14 and 15 of stat). */
-function spent(pid) {
+export function spent(pid) {
   const after = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ');
   return (Number(after[11]) + Number(after[12])) / ticks;
 }
