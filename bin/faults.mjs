@@ -4,7 +4,6 @@
 // histories; --ordinary [--minutes N] for ordinary life, an hour when nothing is said; --files for bad files alone;
 // --cluster [--histories N] [--load-items N] for nodes, workers, web processes and the store of photos that go away.
 import { rmSync } from 'node:fs';
-import { clusterSettings, startCluster } from './lib/cluster.mjs';
 import { checkNode, installModules, installPackages, packagesOfCluster, packagesToRun } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
 import { readSettings } from './lib/settings.mjs';
@@ -22,7 +21,17 @@ installPackages(args.includes('--cluster') ? packagesOfCluster : packagesToRun);
 installModules();
 const tell = (one) =>
   say(args.includes('--json') ? JSON.stringify(one) : `${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${one.text}`);
-if (args.includes('--cluster')) process.exit(await clusterFaults());
+if (args.includes('--cluster')) {
+  const { clusterFaults } = await import('../tests/faults/on-cluster.mjs');
+  const only = args.includes('--only') ? args[args.indexOf('--only') + 1] : null;
+  const sizes = {
+    items,
+    histories: histories || 10,
+    length: option('--commands', 100),
+    load: option('--load-items', 1_720),
+  };
+  process.exit((await clusterFaults({ seed, only, ...sizes, tell })) ? 0 : 1);
+}
 const settings = readSettings({
   port: 4330,
   marketsPort: 4430,
@@ -72,90 +81,3 @@ try {
   console.error(error);
 }
 await end(code);
-
-/** One thing on a cluster of its own, from nothing; in the end everything adds up there, too. */
-async function onCluster(prepare, work) {
-  const cluster = clusterSettings({ dataFolder: '.cluster-fault-data', readsLagMs: 4_000 });
-  rmSync(cluster.dataFolder, { recursive: true, force: true });
-  const stack = await startCluster(cluster);
-  const endAll = endOnSignal(stack.processes);
-  try {
-    await stack.startApplication();
-    await runScript(prepare[0], stack.env, prepare.slice(1));
-    const fine = await work({ ...stack, settings: cluster });
-    await runScript('src/worker/audit-once.ts', stack.env);
-    await stack.processes.stopAll();
-    return fine;
-  } catch (error) {
-    console.error(error.message);
-    if (!args.includes('--keep')) await stack.processes.stopAll();
-    else await endAll(1);
-    return false;
-  }
-}
-
-async function clusterFaults() {
-  const { runFaults } = await import('../tests/faults/faults.mjs');
-  const { runHistories } = await import('../tests/faults/histories/histories.mjs');
-  const { asOneMachine, withoutNode } = await import('../tests/faults/cluster.mjs');
-  const { seeded } = await import('../tests/support/drive.mjs');
-  const { runLoad } = await import('../tests/bench/load.mjs');
-  const only = args.includes('--only') ? args[args.indexOf('--only') + 1] : null;
-  const wants = (id) => !only || only === id;
-  say(`seed ${seed}`);
-  let fine = true;
-  if (wants('R1') || wants('R8'))
-    fine = await onCluster(['tests/faults/prepare.ts', String(items)], async (stack) => {
-      const names = asOneMachine(stack.processes, stack.nodes, seeded(seed));
-      const results = [];
-      if (wants('R1'))
-        results.push(
-          ...(await runFaults({
-            processes: names,
-            settings: stack.settings,
-            seed,
-            say: tell,
-            victims: ['worker', 'web', 'database', 'store', 'database', 'tasks', 'worker'],
-            onlyKills: true,
-          })),
-        );
-      if (wants('R8')) {
-        const one = await runHistories({
-          processes: names,
-          settings: stack.settings,
-          seed,
-          count: histories || 10,
-          length: option('--commands', 100),
-          limitMs: option('--minutes', 24 * 60) * 60_000,
-          say,
-        });
-        tell(one);
-        results.push(one);
-      }
-      names.end();
-      return results.every((one) => one.ok);
-    });
-  if (wants('P7'))
-    fine =
-      (await onCluster(['tests/bench/prepare-load.ts', String(option('--load-items', 1_720))], async (stack) => {
-        const results = await runLoad({
-          processes: stack.processes,
-          settings: stack.settings,
-          say: (one) =>
-            typeof one === 'string'
-              ? say(one)
-              : tell({ ...one, text: `${Number(one.value.toFixed(2))} ${one.unit}, goal ${one.goal}` }),
-          startWorker: () => {},
-          onlySales: true,
-          killed: ['worker-1', 'web-1', 'tasks'],
-          during: (sales) =>
-            withoutNode(stack, (name) => {
-              say(`  ${name}, to which all connections went, is away`);
-              return sales();
-            }),
-          goals: { P7: 4, P7b: 4 },
-        });
-        return results.every((one) => one.ok);
-      })) && fine;
-  return fine ? 0 : 1;
-}

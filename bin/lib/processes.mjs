@@ -71,6 +71,8 @@ export class Processes {
 
   /** Starts a program under a name, in a process group of its own. */
   start(name, command, args, { cwd = root, env = {}, keepAlive = true } = {}) {
+    // The one that runs would be forgotten, and never be ended.
+    if (this.#running.has(name)) throw new Error(`${name} runs already`);
     const log = new LogFile(join(this.#folder, `${name}.log`));
     // Own process group: Ctrl-C reaches only us, and we stop the others in the right order.
     const child = spawn(command, args, {

@@ -26,6 +26,12 @@ test('what a schema refuses is named field by field', async () => {
   expect((body.errors as { field: string }[]).map((one) => one.field)).toEqual(['title', 'price']);
 });
 
+test('of a long list that is wrong throughout fifty are told', async () => {
+  const wrong = z.array(z.string()).safeParse(Array.from({ length: 5_000 }, (_, at) => at)).error;
+  const { body } = await told(wrong);
+  expect(body.errors).toHaveLength(50);
+});
+
 test('our own fault is not dressed up and tells nothing of the inside', async () => {
   const { status, body } = await told(new Error('select * from secret_table failed'));
   expect(status).toBe(500);

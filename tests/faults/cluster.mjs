@@ -48,10 +48,11 @@ export function asOneMachine(processes, nodes, random) {
       if (name === 'database') killed = { name: one, pid };
       return pid;
     },
+    // One more worker of the histories is not one of the cluster's own.
     async stop(name) {
-      if (processes.pid(name)) await processes.stop(name);
+      if (processes.pid(`${name}-more`)) await processes.stop(`${name}-more`);
     },
-    start: (...args) => processes.start(...args),
+    start: (name, ...args) => processes.start(`${name}-more`, ...args),
     end() {
       looking = false;
     },

@@ -11,12 +11,12 @@ const kinds = ['drop-after', 'drop-before', 'error-500', 'busy-429', 'slow', 'dr
 const onOneMachine = ['worker', 'web', 'database', 'tasks', 'worker'];
 
 /** Kills what it finds, at random moments, until it is told to end. */
-function killer(processes, random, victims) {
+export function killer(processes, random, victims, everyMs = 3_500) {
   let running = true;
   let kills = 0;
   const done = (async () => {
     while (running) {
-      await pause(1_000 + random() * 5_000);
+      await pause(everyMs * (0.3 + random() * 1.4));
       const pid = running ? processes.pid(victims[Math.floor(random() * victims.length)]) : null;
       if (!pid) continue;
       try {
