@@ -110,6 +110,10 @@ async function tables() {
     ['bomb.zip', await zipOf({ 'items.csv': zeros })],
     ['bomb.csv.gz', gzipSync(zeros)],
     ['paths.zip', await zipOf({ 'items.csv': 'Stock number,Photos\nR6-Z,../../../../etc/passwd\n' })],
+    [
+      'paper.csv',
+      `%PDF-1.7\n1 0 obj<</Type/Catalog/OpenAction<</S/JavaScript/JS(app.alert(1))>>>>endobj\n${'\u0001'.repeat(3_000)}`,
+    ],
     ['noise.csv', Buffer.from(Array.from({ length: 200_000 }, (_, at) => (at * 7919) % 256))],
   ];
 }
@@ -120,6 +124,32 @@ function memoryOf(pid) {
     return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1_024;
   } catch {
     return 0;
+  }
+}
+
+/** A picture that is a page and an archive as well: it is a picture, and nothing else of it reaches a browser. */
+async function twoThings(send, settings, token, trouble) {
+  const picture = await sharp({ create: { width: 640, height: 480, channels: 3, background: '#7a4a55' } })
+    .jpeg()
+    .toBuffer();
+  const page = Buffer.from('<html><script>alert(1)</script></html>');
+  const { status, body } = await send(
+    '/photos',
+    Buffer.concat([picture, page, await zipOf({ 'a.txt': 'x' })]),
+    'two.jpg',
+  );
+  if (status !== 201) return trouble.push(`a picture with a page behind it was answered with ${status}`);
+  for (const size of ['view', 'market', 'original']) {
+    const answer = await fetch(`http://127.0.0.1:${settings.port}/api/photos/${body.hash}-${size}`, {
+      headers: { authorization: `Bearer ${token}` },
+    });
+    const bytes = Buffer.from(await answer.arrayBuffer());
+    const isWhole = size === 'original';
+    if (!answer.ok || bytes.length === 0) trouble.push(`its ${size} was answered with ${answer.status}`);
+    if (!isWhole && bytes.includes('<script>')) trouble.push(`a page is in its ${size}`);
+    if (isWhole && answer.headers.get('content-disposition') !== 'attachment')
+      trouble.push('its original may be opened');
+    if (answer.headers.get('x-content-type-options') !== 'nosniff') trouble.push(`its ${size} may be taken for a page`);
   }
 }
 
@@ -181,6 +211,8 @@ export async function hostileFiles({ processes, settings, call, random, probe = 
       waited(name);
       await goodPhoto();
     }
+    await twoThings(send, settings, token, trouble);
+    files++;
     const all = [
       ...(await pictures(random)),
       ['bomb.zip', await zipOf({ 'a.jpg': Buffer.alloc(300 * mega), 'b.txt': 'x' })],
