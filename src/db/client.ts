@@ -81,10 +81,14 @@ export function isDeadlock(error: unknown): boolean {
   return false;
 }
 
-/** The connection is gone, or the database: what was asked for waits until it is back. */
+/** The connection is gone, or the database, or the node has yet to join the others: what was asked for waits until then. */
 export function isAway(error: unknown): boolean {
   for (let at = error; at instanceof Error; at = at.cause)
-    if (/ECONN|PROTOCOL_|ER_SERVER_SHUTDOWN|Pool is closed/.test(`${(at as { code?: string }).code} ${at.message}`))
+    if (
+      /ECONN|PROTOCOL_|ER_SERVER_SHUTDOWN|Pool is closed|WSREP has not yet prepared/.test(
+        `${(at as { code?: string }).code} ${at.message}`,
+      )
+    )
       return true;
   return false;
 }

@@ -40,6 +40,8 @@ export async function withForm(request: Request, also: Record<string, unknown> =
   const headers = new Headers(request.headers);
   headers.delete('content-length');
   headers.delete('transfer-encoding');
+  // Where nothing was sent nothing was said of its kind either; any other kind stays what it is, and is refused.
+  if (!headers.has('content-type')) headers.set('content-type', 'application/json');
   return new Request(url, {
     method,
     headers,

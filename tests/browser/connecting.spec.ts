@@ -30,6 +30,8 @@ test('an account is connected on the marketplace’s own consent page, and by a 
   await page.getByLabel('API key').fill(String(apiKey));
   await page.getByRole('button', { name: 'Connect', exact: true }).click();
   await expect(page.getByRole('region', { name: `Pippet ${seller}` })).toBeVisible();
+  await page.goto('/people');
+  await expect(page.getByText(`Connected Pippet ${seller}`)).toBeVisible();
 });
 
 test('refusing access on the consent page is told', async ({ page }) => {

@@ -39,7 +39,7 @@ export async function signIn(email: string, word = password): Promise<string> {
 
 /** A new person of the shop. */
 export async function newPerson(role: Role): Promise<Signed> {
-  const name = `Person ${process.pid} ${++count}`;
+  const name = `Person ${Date.now().toString(36)} ${++count}`;
   const email = `person-${process.pid}-${Date.now()}-${count}@grainhouse.example`;
   const status = await joinBy(await inviteAs(role), email, name);
   if (status !== 201) throw new Error(`joining answered ${status}`);

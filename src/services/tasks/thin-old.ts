@@ -8,6 +8,7 @@ import { forgetFiles } from './forget-files';
 import { forgetGatherings } from './forget-gatherings';
 import { forgetPrints } from './forget-prints';
 import { forgetTasks } from './forget-tasks';
+import { forgetTries } from './forget-tries';
 
 const changed = async (query: Promise<unknown>): Promise<number> => {
   const [result] = (await query) as [{ affectedRows: number }]; // mysql2's header of a change
@@ -89,6 +90,7 @@ export async function thinOld(now: Date, isEnding: () => boolean, portion = 1_00
   await forgetGatherings(now, isEnding);
   if (!isEnding()) await forgetDrops(now);
   await forgetPrints(now, isEnding);
+  await forgetTries(now, history);
   // What nobody has asked for in a month is heard anew when it is.
   await database()
     .delete(entrySales)

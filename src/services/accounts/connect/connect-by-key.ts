@@ -9,10 +9,10 @@ export const connectByKeySchema = z
   .strict();
 
 export async function connectByKey(
-  _actor: Actor,
+  actor: Actor,
   { market, key }: z.infer<typeof connectByKeySchema>,
 ): Promise<StoredAccount> {
   if (connectorOf(market).access !== 'key')
     throw new NettingError('invalid', `${connectorOf(market).name} is connected on its own page`);
-  return storeAccount(market, { kind: 'key', key });
+  return storeAccount(actor, market, { kind: 'key', key });
 }

@@ -33,5 +33,5 @@ export async function finishConnect(
     redirect_uri: `${config.baseUrl}${callbackPath}`,
     code_verifier: pending.verifier,
   });
-  return storeAccount(pending.market, access);
+  return storeAccount(actor, pending.market, access);
 }

@@ -7,14 +7,16 @@ import { type MarketRules, marketRulesSchema } from '../../../core/rules';
 import { database, isDuplicate } from '../../../db/client';
 import { account, item, marketRules } from '../../../db/schema';
 import { type Access, connectorOf } from '../../../markets';
+import type { Actor } from '../../access/actor';
 import { trialSession } from '../../access/market-session';
+import { noteAboutPeople } from '../../access/note-about-people';
 import { seal } from '../../access/vault';
 
 /** `isFirst`: there is no other account, and nothing is recorded yet. */
 export type StoredAccount = { accountId: number; isFirst: boolean };
 
-/** Checks the access, reads rules and exceptions, registers for events, and keeps the account. */
-export async function storeAccount(market: string, access: Access): Promise<StoredAccount> {
+/** Checks the access, reads rules and exceptions, registers for events, keeps the account, and who connected it. */
+export async function storeAccount(actor: Actor, market: string, access: Access): Promise<StoredAccount> {
   const connector = connectorOf(market);
   const session = trialSession(market, access);
   const { remoteName, exceptions } = await connector.readAccount(session);
@@ -30,6 +32,7 @@ export async function storeAccount(market: string, access: Access): Promise<Stor
     (await db.select({ id: account.id }).from(account).where(eq(account.market, market))).length
       ? `${connector.name} ${remoteName}`
       : connector.name;
+  let isAgain = false;
   try {
     await db.insert(account).values({
       market,
@@ -45,6 +48,7 @@ export async function storeAccount(market: string, access: Access): Promise<Stor
     });
   } catch (error) {
     if (!isDuplicate(error)) throw error;
+    isAgain = true;
     await db
       .update(account)
       .set({ state: 'connected', secrets: seal(access), exceptions, rulesVersion: rules.version, lastError: null })
@@ -62,6 +66,7 @@ export async function storeAccount(market: string, access: Access): Promise<Stor
       .set({ hookSecret: seal(secret) })
       .where(eq(account.id, row.id));
   }
+  await noteAboutPeople(actor, `Connected ${row.name}${isAgain ? ' again' : ''}`);
   const [others] = await db.select({ count: count() }).from(account).where(ne(account.id, row.id));
   const [known] = await db.select({ id: item.id }).from(item).limit(1);
   return { accountId: row.id, isFirst: others?.count === 0 && known === undefined };

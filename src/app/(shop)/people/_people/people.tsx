@@ -34,7 +34,7 @@ export function People() {
             id="done"
             head="What was done"
             events={data.events}
-            none="Nobody was invited or let go yet. Who changed an item stands in its own history."
+            none="Nobody was invited or let go, and no account was connected yet. Who changed an item stands in its own history."
           />
           <Events
             id="sign-ins"
