@@ -6,9 +6,8 @@ import { config } from '../config';
  * A name that a stranger lets point here is none of them, so that no page of his is taken for one of ours.
  */
 function isOurName(host: string): boolean {
-  const url = URL.parse(`http://${host}`);
-  if (!url) return false;
-  const name = url.hostname.replace(/^\[|\]$/g, '');
+  if (!URL.canParse(`http://${host}`)) return false;
+  const name = new URL(`http://${host}`).hostname.replace(/^\[|\]$/g, '');
   return name === 'localhost' || isIP(name) !== 0 || [new URL(config.baseUrl).hostname, ...config.hosts].includes(name);
 }
 

@@ -57,6 +57,6 @@ export async function sealAnew(settings: readonly string[]): Promise<number> {
     sealed += 2;
   }
   await db.delete(authSession).where(isNotNull(authSession.id));
-  await noteAboutPeople(systemActor, 'changed the key that secrets are sealed with; everybody is signed out');
+  await noteAboutPeople(systemActor, 'Changed the key that secrets are sealed with; everybody is signed out');
   return sealed;
 }
