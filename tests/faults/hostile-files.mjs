@@ -119,7 +119,7 @@ async function tables() {
 }
 
 /** Memory of a process and of its children, in megabytes. */
-function memoryOf(pid) {
+export function memoryOf(pid) {
   try {
     return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1_024;
   } catch {

@@ -81,7 +81,7 @@ export function Tokens({ tokens }: { tokens: Answer<'GET /access'>['tokens'] }) 
         </label>
         <label className="flex flex-col text-[12px]">
           It may do
-          <select className="select select-sm w-40" name="role" defaultValue={mine}>
+          <select className="select select-sm w-52" name="role" defaultValue={mine}>
             {roles
               .filter((one) => covers(mine, one))
               .map((one) => (
