@@ -143,7 +143,7 @@ export function Insights() {
             beside
             <select
               aria-label="Compared with"
-              className="select select-sm w-36"
+              className="select select-sm w-40"
               value={asked.against}
               onChange={(event) => void setAsked({ against: event.target.value as (typeof comparisons)[number] })} // the values of its options
             >
