@@ -23,6 +23,7 @@ const services = [
   'importing',
   'gathering',
   'tasks',
+  'lists',
   'audit',
   'summaries',
 ];

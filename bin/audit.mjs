@@ -1,13 +1,13 @@
 #!/usr/bin/env node
 // Looks whether everything of a running system adds up. Options: --json. The exit code is 0 only when nothing was found.
 import { spawnSync } from 'node:child_process';
-import { checkNode, installModules } from './lib/install.mjs';
+import { checkNode, prepareMachine } from './lib/install.mjs';
 import { portIsFree } from './lib/processes.mjs';
 import { fail } from './lib/say.mjs';
 import { environmentOf, readSettings, root } from './lib/settings.mjs';
 
 checkNode();
-installModules();
+await prepareMachine({});
 const settings = readSettings();
 if (await portIsFree(settings.databasePort))
   fail('Netting is not running. Start it with npm start, then ask again in another terminal.');

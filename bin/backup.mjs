@@ -19,13 +19,13 @@ import {
 } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import { checkNode, installPackages, packagesToRun } from './lib/install.mjs';
+import { checkNode, packagesToRun, prepareMachine } from './lib/install.mjs';
 import { portIsFree } from './lib/processes.mjs';
 import { fail, say } from './lib/say.mjs';
 import { prepareDataFolder, readSettings, root } from './lib/settings.mjs';
 
 checkNode();
-installPackages(packagesToRun);
+await prepareMachine(packagesToRun, { modules: false });
 const settings = readSettings();
 if (await portIsFree(settings.databasePort)) fail('Netting is not running. Start it with npm start, then ask again.');
 const secrets = prepareDataFolder(settings);

@@ -2,10 +2,10 @@
 // Measures against the same work done raw on the same server. Options: --json, --items N[,N], --only P1[,P3] (load: P6, P7, P7b and P16; P9, P13 and P14 in the browser, LH for what another program says of five pages, growth for what several machines would carry, P14p --prints N beside it).
 import { spawnSync } from 'node:child_process';
 import { rmSync } from 'node:fs';
-import { checkNode, installModules, installPackages, packagesToRun, packagesToTest } from './lib/install.mjs';
+import { checkNode, packagesToRun, packagesToTest, prepareMachine } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
 import { readSettings, root } from './lib/settings.mjs';
-import { endOnSignal, runScript, startApplication, startGround, startScript } from './lib/stack.mjs';
+import { runScript, startApplication, startGround, startScript } from './lib/stack.mjs';
 
 const args = process.argv.slice(2);
 const only = args.includes('--only') ? args[args.indexOf('--only') + 1].split(',') : null;
@@ -16,18 +16,14 @@ const isPaper = (id) => id === 'growth';
 const loadItems = args.includes('--load-items') ? args[args.indexOf('--load-items') + 1] : '1720';
 
 checkNode();
-installPackages(only && !only.some((id) => isBrowser(id) || isJudged(id)) ? packagesToRun : packagesToTest);
-installModules();
+await prepareMachine(only && !only.some((id) => isBrowser(id) || isJudged(id)) ? packagesToRun : packagesToTest);
 let code = 0;
-let current = null;
-endOnSignal({ stopAll: async () => current?.stopAll() });
 
 /** A stack of its own for each part: what one leaves behind does not weigh on the other. */
 async function part(work) {
   const settings = readSettings({ port: 4350, marketsPort: 4450, databasePort: 23356, dataFolder: '.bench-data' });
   rmSync(settings.dataFolder, { recursive: true, force: true });
   const { processes, env } = await startGround(settings);
-  current = processes;
   try {
     await work(processes, env, settings);
   } catch (error) {

@@ -4,15 +4,14 @@
 import { existsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { clusterSettings, startCluster } from './lib/cluster.mjs';
-import { checkNode, installModules, installPackages, packagesOfCluster } from './lib/install.mjs';
+import { checkNode, packagesOfCluster, prepareMachine } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
 import { endOnSignal, runScript } from './lib/stack.mjs';
 
 const isEmpty = process.argv.includes('--empty');
 checkNode();
 const settings = clusterSettings();
-installPackages(packagesOfCluster);
-installModules();
+await prepareMachine(packagesOfCluster);
 const { processes, env, startApplication } = await startCluster(settings);
 const end = endOnSignal(processes);
 try {

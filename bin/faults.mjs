@@ -3,81 +3,59 @@
 // Options: --seed N (repeats the same choices), --items N, --json; --histories N [--commands N] [--minutes N] for random
 // histories; --ordinary [--minutes N] for ordinary life, an hour when nothing is said; --files for bad files alone;
 // --cluster [--histories N] [--load-items N] for nodes, workers, web processes and the store of photos that go away.
-import { rmSync } from 'node:fs';
-import { checkNode, installModules, installPackages, packagesOfCluster, packagesToRun } from './lib/install.mjs';
+import { checkNode, packagesOfCluster, packagesToRun, prepareMachine } from './lib/install.mjs';
+import { optionsOf } from './lib/options.mjs';
+import { inOwnShop } from './lib/own-shop.mjs';
 import { say } from './lib/say.mjs';
-import { readSettings } from './lib/settings.mjs';
-import { endOnSignal, runScript, startApplication, startGround } from './lib/stack.mjs';
 
-const args = process.argv.slice(2);
-const option = (name, fallback) => (args.includes(name) ? Number(args[args.indexOf(name) + 1]) : fallback);
-const seed = option('--seed', Date.now() % 1_000_000);
-const items = option('--items', 75);
-const histories = option('--histories', 0);
-const isOrdinary = args.includes('--ordinary');
+const { has, word, number, seed } = optionsOf(process.argv.slice(2));
+const items = number('--items', 75);
+const histories = number('--histories', 0);
+const isOrdinary = has('--ordinary');
 
 checkNode();
-installPackages(args.includes('--cluster') ? packagesOfCluster : packagesToRun);
-installModules();
-const tell = (one) =>
-  say(args.includes('--json') ? JSON.stringify(one) : `${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${one.text}`);
-if (args.includes('--cluster')) {
+await prepareMachine(has('--cluster') ? packagesOfCluster : packagesToRun);
+const tell = (one) => {
+  say(has('--json') ? JSON.stringify(one) : `${one.ok ? 'ok  ' : 'FAIL'} ${one.id}: ${one.text}`);
+  return one.ok;
+};
+if (has('--cluster')) {
   const { clusterFaults } = await import('../tests/faults/on-cluster.mjs');
-  const only = args.includes('--only') ? args[args.indexOf('--only') + 1] : null;
   const sizes = {
     items,
     histories: histories || 10,
-    length: option('--commands', 100),
-    load: option('--load-items', 1_720),
+    length: number('--commands', 100),
+    load: number('--load-items', 1_720),
   };
-  process.exit((await clusterFaults({ seed, only, ...sizes, tell })) ? 0 : 1);
+  process.exit((await clusterFaults({ seed, only: word('--only'), ...sizes, tell })) ? 0 : 1);
 }
-const settings = readSettings({
-  port: 4330,
-  marketsPort: 4430,
-  databasePort: 23336,
-  dataFolder: '.fault-data',
-  readsLagMs: 4_000,
-});
-rmSync(settings.dataFolder, { recursive: true, force: true });
-const { processes, env } = await startGround(settings);
-const end = endOnSignal(processes);
-let code = 1;
-try {
-  await startApplication(processes, settings, env);
-  await runScript('tests/faults/prepare.ts', env, [String(histories ? 1 : isOrdinary ? 40 : items)]);
+
+/** What the shop is put through: one of these. */
+async function work({ settings, processes }) {
+  const parts = { settings, processes, seed, say };
   say(`seed ${seed}`);
-  const { runFaults } = await import('../tests/faults/faults.mjs');
-  const { runHistories } = await import('../tests/faults/histories/histories.mjs');
-  if (args.includes('--files')) {
+  if (has('--files')) {
     const { client, seeded } = await import('../tests/support/drive.mjs');
     const { hostileFiles } = await import('../tests/faults/hostile-files.mjs');
-    const one = await hostileFiles({ processes, settings, call: client(settings), random: seeded(seed) });
-    tell(one);
-    code = one.ok ? 0 : 1;
-  } else if (isOrdinary) {
+    return tell(await hostileFiles({ ...parts, call: client(settings), random: seeded(seed) }));
+  }
+  if (isOrdinary) {
     const { ordinaryLife } = await import('../tests/faults/ordinary.mjs');
-    const one = await ordinaryLife({ processes, settings, seed, minutes: option('--minutes', 60), say });
-    tell(one);
-    code = one.ok ? 0 : 1;
-  } else if (histories) {
-    const length = option('--commands', 100);
-    const limitMs = option('--minutes', 24 * 60) * 60_000;
-    const one = await runHistories({ processes, settings, seed, count: histories, length, limitMs, say });
-    tell(one);
-    code = one.ok ? 0 : 1;
-  } else {
-    const results = await runFaults({ processes, settings, seed, say: tell });
-    code = results.every((one) => one.ok) ? 0 : 1;
+    return tell(await ordinaryLife({ ...parts, minutes: number('--minutes', 60) }));
   }
-  // Whatever was broken meanwhile: in the end everything adds up.
-  try {
-    await runScript('src/worker/audit-once.ts', env);
-  } catch (error) {
-    console.error(error.message);
-    code = 1;
+  if (histories) {
+    const { runHistories } = await import('../tests/faults/histories/histories.mjs');
+    const length = number('--commands', 100);
+    const limitMs = number('--minutes', 24 * 60) * 60_000;
+    return tell(await runHistories({ ...parts, count: histories, length, limitMs }));
   }
-} catch (error) {
-  console.error(error);
+  const { runFaults } = await import('../tests/faults/faults.mjs');
+  const results = await runFaults({ ...parts, say: tell });
+  return results.every((one) => one.ok);
 }
-await end(code);
+
+await inOwnShop({
+  settings: { port: 4330, marketsPort: 4430, databasePort: 23336, dataFolder: '.fault-data', readsLagMs: 4_000 },
+  fill: ['tests/faults/prepare.ts', String(histories ? 1 : isOrdinary ? 40 : items)],
+  work,
+});

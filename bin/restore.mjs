@@ -13,7 +13,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { checkNode, installModules, installPackages, packagesToRun } from './lib/install.mjs';
+import { checkNode, packagesToRun, prepareMachine } from './lib/install.mjs';
 import { startDatabase } from './lib/mariadb.mjs';
 import { checkPorts, Processes } from './lib/processes.mjs';
 import { fail, say } from './lib/say.mjs';
@@ -39,8 +39,7 @@ if (names.status !== 0 || !['about.json', 'database.sql', 'secrets.json'].every(
 if (!all.every(isInside) || all.some((name) => name.includes('..')))
   fail(`${file} holds something that does not belong into a backup.`);
 
-installPackages(packagesToRun);
-installModules();
+await prepareMachine(packagesToRun);
 await checkPorts(settings, ['databasePort']);
 mkdirSync(settings.dataFolder, { recursive: true, mode: 0o700 });
 const sql = join(settings.dataFolder, 'database.sql');

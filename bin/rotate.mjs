@@ -3,7 +3,7 @@
 import { randomBytes } from 'node:crypto';
 import { readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { checkNode, installModules, installPackages, packagesToRun } from './lib/install.mjs';
+import { checkNode, packagesToRun, prepareMachine } from './lib/install.mjs';
 import { startDatabase } from './lib/mariadb.mjs';
 import { checkPorts, Processes } from './lib/processes.mjs';
 import { fail } from './lib/say.mjs';
@@ -11,8 +11,7 @@ import { environmentOf, prepareDataFolder, readSettings } from './lib/settings.m
 import { runScript } from './lib/stack.mjs';
 
 checkNode();
-installPackages(packagesToRun);
-installModules();
+await prepareMachine(packagesToRun);
 const settings = readSettings();
 // While it runs, its database does: two keys at a time are known to no running process.
 await checkPorts(settings, ['databasePort']);

@@ -2,7 +2,7 @@
 // Installs what is missing and starts everything. Options: --empty (no demo data), --items N (a larger demo).
 import { existsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { checkNode, installModules, installPackages, packagesToRun } from './lib/install.mjs';
+import { checkNode, packagesToRun, prepareMachine } from './lib/install.mjs';
 import { fail, say } from './lib/say.mjs';
 import { readSettings } from './lib/settings.mjs';
 import { endOnSignal, runScript, startApplication, startGround } from './lib/stack.mjs';
@@ -16,8 +16,7 @@ if (itemsAt >= 0 && !(Number.isInteger(items) && items >= 1 && items <= 100_000)
 
 checkNode();
 const settings = readSettings();
-installPackages(packagesToRun);
-installModules();
+await prepareMachine(packagesToRun);
 const { processes, env } = await startGround(settings);
 const end = endOnSignal(processes);
 try {

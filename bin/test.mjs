@@ -3,7 +3,7 @@
 // Options: --unit, --integration, --browser [filter]; --changed for a first answer on what has changed.
 import { cpSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { checkNode, installModules, installPackages, packagesToTest } from './lib/install.mjs';
+import { checkNode, packagesToTest, prepareMachine } from './lib/install.mjs';
 import { readSettings, root } from './lib/settings.mjs';
 import { endOnSignal, runScript, startApplication, startGround } from './lib/stack.mjs';
 import { Tools } from './lib/tools.mjs';
@@ -124,8 +124,7 @@ endOnSignal({
 });
 
 checkNode();
-installPackages(packagesToTest);
-installModules();
+await prepareMachine(packagesToTest);
 rmSync(out, { recursive: true, force: true });
 mkdirSync(out, { recursive: true });
 try {

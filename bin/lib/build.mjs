@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { memoryHere } from './memory.mjs';
 import { runToEnd } from './run.mjs';
-import { fail, say } from './say.mjs';
+import { say } from './say.mjs';
 import { root } from './settings.mjs';
 
 function* filesIn(folder) {
@@ -12,6 +13,14 @@ function* filesIn(folder) {
     else if (!entry.name.endsWith('.test.ts')) yield path;
   }
 }
+
+/** Building takes so much memory, besides what runs beside it (docs/measurements.md). */
+const neededBytes = 3 * 2 ** 30;
+const gigabytes = (bytes) => `${(bytes / 2 ** 30).toFixed(1)} GB`;
+const whyNot = () =>
+  memoryHere() < neededBytes
+    ? `. It takes some ${gigabytes(neededBytes)} of memory, and there are ${gigabytes(memoryHere())}: add swap, or build the same version on a larger machine and copy its folder .next here. What it said`
+    : '';
 
 /** Builds the application when its sources have changed since the last build. */
 export async function buildApplication(env) {
@@ -27,6 +36,6 @@ export async function buildApplication(env) {
   say('Building the application …');
   const next = join(root, 'node_modules/next/dist/bin/next');
   const { code, said } = await runToEnd(process.execPath, [next, 'build'], { env, quiet: true });
-  if (code !== 0) fail(`The application could not be built:\n${said.slice(-6_000)}`);
+  if (code !== 0) throw new Error(`The application could not be built${whyNot()}:\n${said.slice(-6_000)}`);
   writeFileSync(file, stamp);
 }

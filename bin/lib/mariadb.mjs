@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { totalmem } from 'node:os';
 import { join } from 'node:path';
+import { memoryHere } from './memory.mjs';
 import { portIsFree, waitFor } from './processes.mjs';
 import { fail } from './say.mjs';
 
@@ -67,7 +67,7 @@ export async function startDatabase(processes, settings, secrets) {
   makeFolder(folder);
   const users = join(settings.dataFolder, 'mariadb-users.sql');
   writeFileSync(users, usersSql(secrets.databasePassword), { mode: 0o600 });
-  const memory = Math.round(Math.min(2_048, Math.max(256, totalmem() / 2 ** 20 / 8)));
+  const memory = Math.round(Math.min(2_048, Math.max(256, memoryHere() / 2 ** 20 / 8)));
   // A folder of its own for temporary tables: a server that starts clears what it finds there.
   const temporary = join(settings.dataFolder, 'mariadb-tmp');
   mkdirSync(temporary, { recursive: true });

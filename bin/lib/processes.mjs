@@ -37,16 +37,31 @@ const isOurs = (pid, folder) => {
   }
 };
 
+/** A signal to a program and to all that it has started. */
+function tell(pid, signal) {
+  try {
+    process.kill(-pid, signal);
+  } catch {
+    // It has ended meanwhile.
+  }
+}
+
 /** The processes of one stack: started, watched, started again when they die, stopped in order. */
 export class Processes {
   #folder;
   #env;
   #running = new Map();
   #stopping = false;
+  /** What is on its way down. */
+  #ending = new Set();
 
   constructor(folder, env) {
     this.#folder = folder;
     this.#env = env;
+    // Whatever ends this program at once ends what it has started.
+    process.once('exit', () => {
+      for (const { child } of [...this.#running.values()].reverse()) tell(child.pid, 'SIGTERM');
+    });
   }
 
   get pidFile() {
@@ -71,6 +86,7 @@ export class Processes {
 
   /** Starts a program under a name, in a process group of its own. */
   start(name, command, args, { cwd = root, env = {}, keepAlive = true } = {}) {
+    if (this.#stopping) throw new Error(`${name} is not started: everything is being ended`);
     // The one that runs would be forgotten, and never be ended.
     if (this.#running.has(name)) throw new Error(`${name} runs already`);
     const log = new LogFile(join(this.#folder, `${name}.log`));
@@ -110,22 +126,19 @@ export class Processes {
     const entry = this.#running.get(name);
     if (!entry) return;
     this.#running.delete(name);
-    const kill = (what) => {
-      try {
-        process.kill(-entry.child.pid, what);
-      } catch {
-        // It has ended meanwhile.
-      }
-    };
-    kill(signal);
-    const timer = setTimeout(() => kill('SIGKILL'), ms);
+    this.#ending.add(entry.ended);
+    tell(entry.child.pid, signal);
+    const timer = setTimeout(() => tell(entry.child.pid, 'SIGKILL'), ms);
     await entry.ended;
     clearTimeout(timer);
+    this.#ending.delete(entry.ended);
   }
 
   async stopAll() {
     this.#stopping = true;
     for (const name of [...this.#running.keys()].reverse()) await this.stop(name);
+    // Whoever asked first may still be at it: nobody leaves before all of them are down.
+    await Promise.all(this.#ending);
     rmSync(this.pidFile, { force: true });
   }
 }

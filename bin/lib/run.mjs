@@ -3,13 +3,15 @@ import { root } from './settings.mjs';
 
 /**
  * Runs a program to its end, without standing in the way of anything else; it never outlives this process.
+ * @param quiet what it says is kept instead of printed; `errors`: only what goes wrong is printed
  * @returns how it ended, and what it said when `quiet`
  */
 export function runToEnd(command, args, { env, quiet = false } = {}) {
   return new Promise((resolve) => {
-    const child = spawn(command, args, { cwd: root, env, stdio: quiet ? ['ignore', 'pipe', 'pipe'] : 'inherit' });
+    const stdio = quiet === 'errors' ? ['ignore', 'ignore', 'inherit'] : quiet ? ['ignore', 'pipe', 'pipe'] : 'inherit';
+    const child = spawn(command, args, { cwd: root, env, stdio });
     let said = '';
-    for (const stream of quiet ? [child.stdout, child.stderr] : [])
+    for (const stream of quiet === true ? [child.stdout, child.stderr] : [])
       stream.on('data', (part) => {
         said = (said + part).slice(-20_000);
       });

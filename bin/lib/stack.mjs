@@ -23,6 +23,7 @@ export async function startGround(settings, startData = startDatabase) {
   const secrets = prepareDataFolder(settings);
   const env = environmentOf(settings);
   const processes = new Processes(settings.dataFolder, env);
+  endOnSignal(processes);
   await processes.endLeftOvers();
   await checkPorts(settings);
   await startData(processes, settings, secrets);
@@ -42,26 +43,29 @@ export async function startGround(settings, startData = startDatabase) {
 export const startWeb = (processes, name, port, host) =>
   processes.start(name, process.execPath, ['--import', 'tsx', join(root, 'src/web/main.ts'), String(port), host]);
 
-/** The worker, what does long work, and the web application. */
+/** The web application, and what works behind it: a page is what is waited for, so it has the machine to itself first. */
 export async function startApplication(processes, settings, env) {
-  startScript(processes, 'worker', 'src/worker/main.ts');
-  startScript(processes, 'tasks', 'src/worker/tasks.ts');
   await buildApplication(env);
   startWeb(processes, 'web', settings.port, settings.host);
   await waitFor(answers(`http://127.0.0.1:${settings.port}/api/health`), 'The application');
+  startScript(processes, 'worker', 'src/worker/main.ts');
+  startScript(processes, 'tasks', 'src/worker/tasks.ts');
 }
 
-/** Ends everything on Ctrl-C and on a request to end. */
-export function endOnSignal(processes) {
-  let ending = false;
-  const end = async (code) => {
-    if (ending) return;
-    ending = true;
-    await processes.stopAll();
+/** All that was begun, and their common end. */
+const begun = new Set();
+let ended = null;
+const endAll = (code) => {
+  ended ??= (async () => {
+    for (const one of [...begun].reverse()) await one.stopAll();
     process.exit(code);
-  };
-  process.on('SIGINT', () => void end(0));
-  process.on('SIGTERM', () => void end(0));
-  process.on('SIGHUP', () => void end(0));
-  return end;
+  })();
+  return ended;
+};
+
+/** Ends everything on Ctrl-C and on a request to end, from the moment in which the first program runs. */
+export function endOnSignal(processes) {
+  if (begun.size === 0) for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void endAll(0));
+  begun.add(processes);
+  return endAll;
 }

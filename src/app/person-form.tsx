@@ -25,13 +25,17 @@ export function PersonForm({ title, words, to, also, next, button }: Props) {
     const form = Object.fromEntries(new FormData(event.currentTarget));
     const post = (path: string, body: unknown) =>
       fetch(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
-    const made = await post(to, { ...form, ...also });
-    if (!made.ok) {
-      setProblem((await made.json()) as Problem);
-      return;
+    try {
+      const made = await post(to, { ...form, ...also });
+      if (!made.ok) {
+        setProblem((await made.json()) as Problem);
+        return;
+      }
+      await post('/api/auth/sign-in/email', { email: form.email, password: form.password });
+      window.location.href = next;
+    } catch {
+      setProblem({ title: 'Netting cannot be reached. What you typed is still here: try again' });
     }
-    await post('/api/auth/sign-in/email', { email: form.email, password: form.password });
-    window.location.href = next;
   };
   return (
     <form onSubmit={(event) => void submit(event)} className="w-96 space-y-4" noValidate>

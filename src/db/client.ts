@@ -1,6 +1,7 @@
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import mysql from 'mysql2/promise';
 import { config, readSecrets } from '../config';
+import { keptOnce } from './kept-once';
 import * as schema from './schema';
 
 export type Db = MySql2Database<typeof schema>;
@@ -61,12 +62,12 @@ export async function withConnection<T>(work: (connection: mysql.PoolConnection)
 
 /**
  * A transaction, run again when the database chose it as the victim of a deadlock or a lock wait ran out: nothing of
- * it was kept, so repeating is safe.
+ * it was kept, so repeating is safe. The first one of a command that came with a key keeps the key.
  */
 export async function transaction<T>(work: (tx: Tx) => Promise<T>, tries = 5): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     try {
-      return await database().transaction(work);
+      return await keptOnce<Tx, T>((inner) => database().transaction(inner), work);
     } catch (error) {
       if (attempt >= tries || !isDeadlock(error)) throw error;
     }

@@ -41,6 +41,8 @@ type Described<M, P, Q, B, A> = {
   answer: A;
   /** What was paid stays as it is kept when it comes from somebody who does not see it: the service sees to that. */
   keepsCosts?: true;
+  /** What it answers is shown once and kept nowhere: a key, or a link that is one. */
+  isShownOnce?: true;
   /** A picture is sent as the body itself. */
   takesPicture?: boolean;
   /** A file of any kind is sent as the body itself. */

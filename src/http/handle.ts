@@ -3,6 +3,7 @@ import { withheldField, withoutCosts } from '../core/access';
 import { NettingError } from '../core/errors';
 import { isWellFormed } from '../core/json';
 import { actorOf } from '../services/access/identify-actor';
+import { once } from '../services/access/once';
 import { done, type Endpoint } from './endpoint';
 import { endpoints } from './endpoints';
 import { fromHere } from './from-here';
@@ -16,6 +17,9 @@ const routes = endpoints.map((one: Endpoint) => ({
   one,
   pattern: new RegExp(`^${one.path.replace(/\{(\w+)\}/g, '(?<$1>[^/]+)')}$`),
 }));
+
+/** A key under which a command is carried out once, however often it comes (Idempotency-Key, an IETF draft). */
+const keyShape = /^[\w-]{16,80}$/;
 
 async function bodyOf(request: Request, one: Endpoint): Promise<unknown> {
   if (!one.body) return undefined;
@@ -74,13 +78,29 @@ async function answered(request: Request, asked: { path: string }): Promise<Resp
     const asks = found.one.keepsCosts ? query : [query, body];
     const withheld = seesCosts(who.role) ? null : withheldField(asks);
     if (withheld) throw notFor(who.role, 'ask for, or change, what was paid', withheld);
-    const result = await found.one.run({ actor: who.actor, who, params, query, body, request });
+    const run = () => found.one.run({ actor: who.actor, who, params, query, body, request });
+    const told = (result: unknown) => {
+      const shown = seesCosts(who.role) ? result : withoutCosts(result);
+      return found.one.answer === done ? { ok: true } : shown;
+    };
+    const status = request.method === 'POST' ? 201 : 200;
+    const key = request.headers.get('idempotency-key');
+    if (key !== null && !keyShape.test(key))
+      throw new NettingError('invalid', 'An Idempotency-Key has 16 to 80 letters, digits, _ or -');
+    const { media, takesFile, takesPicture, isShownOnce = false } = found.one;
+    // Files and streams are not compared, and what only asks needs no key.
+    if (key !== null && request.method !== 'GET' && !media && !takesFile && !takesPicture) {
+      const command = {
+        key,
+        whose: who.actor.id,
+        asked: JSON.stringify([request.method, path, url.search, body ?? null]),
+      };
+      const answer = await once(command, !isShownOnce, async () => ({ status, body: await run() }));
+      return Response.json(told(answer.body), { status: answer.status, headers: { 'cache-control': 'no-store' } });
+    }
+    const result = await run();
     if (result instanceof Response) return result;
-    const told = seesCosts(who.role) ? result : withoutCosts(result);
-    return Response.json(found.one.answer === done ? { ok: true } : told, {
-      status: request.method === 'POST' ? 201 : 200,
-      headers: { 'cache-control': 'no-store' },
-    });
+    return Response.json(told(result), { status, headers: { 'cache-control': 'no-store' } });
   } catch (error) {
     return problemOf(error);
   }

@@ -31,6 +31,15 @@ const problem = (description: string) => ({
   content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
 });
 
+const idempotencyKey = {
+  name: 'Idempotency-Key',
+  in: 'header',
+  required: false,
+  description:
+    'Made up by you: sent again with the same key within a day, the same request is answered again and not done again.',
+  schema: { type: 'string', pattern: '^[\\w-]{16,80}$' },
+};
+
 /** The HTTP interface as OpenAPI 3.1, made of the same schemas that check what comes in and type what goes out. */
 export function openApi(baseUrl: string): object {
   const paths: Record<string, Record<string, unknown>> = {};
@@ -51,6 +60,7 @@ export function openApi(baseUrl: string): object {
           required: query.required?.includes(name) ?? false,
           schema,
         })),
+        ...(one.method === 'GET' || one.media || one.takesFile || one.takesPicture ? [] : [idempotencyKey]),
       ],
       ...(one.body
         ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(one.body) } } } }

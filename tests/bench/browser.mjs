@@ -1,4 +1,4 @@
-import { chromium } from '@playwright/test';
+import { openChromium } from '../support/chromium.mjs';
 import { dropping } from './dropping.mjs';
 import { ofGallery } from './gallery.mjs';
 import { ofLots } from './lots.mjs';
@@ -89,10 +89,7 @@ async function largestPaint(context, base) {
 /** P9: the inventory in the browser. */
 export async function inBrowser({ settings, size, only }) {
   const base = `http://127.0.0.1:${settings.port}`;
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--disable-background-networking'],
-  });
+  const browser = await openChromium();
   try {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();

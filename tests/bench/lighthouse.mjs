@@ -38,7 +38,7 @@ export async function judged({ base, say }) {
   const Cookie = await cookieOf(base);
   const { items } = await (await fetch(`${base}/api/v1/items?limit=1`, { headers: { cookie: Cookie } })).json();
   const userDataDir = mkdtempSync(join(tmpdir(), 'netting-judged-'));
-  const chrome = await launch({ chromePath: '/usr/bin/chromium', chromeFlags, userDataDir });
+  const chrome = await launch({ chromePath: '/usr/bin/chromium', chromeFlags, userDataDir, handleSIGINT: false });
   const figures = [];
   // The open line of news never falls silent: what still waits for that when a page is done has nothing to say.
   const late = (error) => {

@@ -42,6 +42,7 @@ test('what was sold adds up, is narrowed, opens what is behind it, and is a file
   await page.keyboard.press('Escape');
   await expect(behind).toBeHidden();
 
+  await accounts.getByRole('button', { name: 'By account as a file' }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     accounts.getByRole('link', { name: 'By account as CSV' }).click(),

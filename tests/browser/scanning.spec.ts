@@ -61,6 +61,7 @@ test('two hundred codes at three a second: every line right, none doubled, no ke
   page,
   context,
 }) => {
+  test.setTimeout(600_000);
   const everyMs = 300;
   const grade = 'parts' as const;
   const settings = settingsWith({ grade, price: { by: 'cost', times: 300, plus: 0 }, cost: 100 });
@@ -93,11 +94,11 @@ test('two hundred codes at three a second: every line right, none doubled, no ke
     if (rest > 0) await new Promise((resolve) => setTimeout(resolve, rest));
   }
   const tookMs = Date.now() - began;
-  await expect(page.getByText(/^(Sending|No connection)/)).toHaveCount(0);
+  await expect(page.getByText(/^(Sending|No connection)/)).toHaveCount(0, { timeout: 120_000 });
   const lookedUpLater = async () => (await linesOf(batch)).filter((line) => !line.isDone).length;
   await expect.poll(lookedUpLater, { timeout: 120_000 }).toBe(0);
   const caughtUpAt = await page.evaluate(() => performance.now());
-  await expect(page.getByLabel('Totals')).toContainText('195');
+  await expect(page.getByLabel('Totals')).toContainText('195', { timeout: 120_000 });
 
   const lines = await linesOf(batch);
   expect(lines.map((line) => line.scanned).reverse()).toEqual(codes);

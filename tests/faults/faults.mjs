@@ -2,61 +2,12 @@ import { allItems, client, control, drained, moveClock, pause, seeded, theirs } 
 import { compare, verdict } from './compare.mjs';
 import { hostileFiles } from './hostile-files.mjs';
 import { twoPeople } from './two-people.mjs';
-
-/** Some marketplaces take few new listings a day; what is beyond would wait until tomorrow. */
-const mostOn = { lanesend: 18, glintfeed: 22, wallfolk: 7 };
-
-const kinds = ['drop-after', 'drop-before', 'error-500', 'busy-429', 'slow', 'drop-after'];
+import { killer, trouble } from './weather.mjs';
 
 const onOneMachine = ['worker', 'web', 'database', 'tasks', 'worker'];
 
-/** Kills what it finds, at random moments, until it is told to end. */
-export function killer(processes, random, victims, everyMs = 3_500) {
-  let running = true;
-  let kills = 0;
-  const done = (async () => {
-    while (running) {
-      await pause(everyMs * (0.3 + random() * 1.4));
-      const pid = running ? processes.pid(victims[Math.floor(random() * victims.length)]) : null;
-      if (!pid) continue;
-      try {
-        process.kill(-pid, 'SIGKILL');
-        kills++;
-      } catch {
-        // It was on its way down.
-      }
-    }
-  })();
-  return async () => {
-    running = false;
-    await done;
-    return kills;
-  };
-}
-
-/** Lets marketplaces misbehave, one after the other, until it is told to end. */
-function trouble(drive, markets, random) {
-  let running = true;
-  let faults = 0;
-  const done = (async () => {
-    while (running) {
-      await drive(markets[Math.floor(random() * markets.length)], 'fault', {
-        kind: kinds[Math.floor(random() * kinds.length)],
-        times: 1,
-        ms: 500 + random() * 1_000,
-        ...(random() < 0.7 ? { method: 'POST' } : {}),
-      });
-      faults++;
-      await pause(60 + random() * 160);
-    }
-  })();
-  return async () => {
-    running = false;
-    await done;
-    for (const market of markets) await drive(market, 'calm');
-    return faults;
-  };
-}
+/** Some marketplaces take few new listings a day; what is beyond would wait until tomorrow. */
+const mostOn = { lanesend: 18, glintfeed: 22, wallfolk: 7 };
 
 /**
  * R1 to R6: everything is killed, marketplaces misbehave, events come twice and late, the last piece is sold everywhere, bad files come.

@@ -4,6 +4,7 @@ import { buffer } from 'node:stream/consumers';
 import { crc32, deflateSync, gzipSync } from 'node:zlib';
 import sharp from 'sharp';
 import { ZipFile } from 'yazl';
+import { memoryOf } from '../support/memory.mjs';
 
 const mega = 1_000_000;
 /** The application may grow by so much while it is attacked, in megabytes. */
@@ -116,15 +117,6 @@ async function tables() {
     ],
     ['noise.csv', Buffer.from(Array.from({ length: 200_000 }, (_, at) => (at * 7919) % 256))],
   ];
-}
-
-/** Memory of a process and of its children, in megabytes. */
-export function memoryOf(pid) {
-  try {
-    return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1_024;
-  } catch {
-    return 0;
-  }
 }
 
 /** A picture that is a page and an archive as well: it is a picture, and nothing else of it reaches a browser. */

@@ -5,8 +5,9 @@ import { endOnSignal, runScript } from '../../bin/lib/stack.mjs';
 import { runLoad } from '../bench/load.mjs';
 import { seeded } from '../support/drive.mjs';
 import { asOneMachine, withoutNode } from './cluster.mjs';
-import { killer, runFaults } from './faults.mjs';
+import { runFaults } from './faults.mjs';
 import { runHistories } from './histories/histories.mjs';
+import { killer } from './weather.mjs';
 
 const victims = ['worker', 'web', 'database', 'store', 'database', 'tasks', 'worker'];
 

@@ -1,14 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { allItems, client, control, drained, pause, seeded } from '../support/drive.mjs';
+import { memoryOf } from '../support/memory.mjs';
 
 const names = ['worker', 'tasks', 'web', 'database', 'marketplaces'];
 const everyMs = 60_000;
 /** A process that takes so much more at the end than after its first quarter is not flat. */
 const mostGrowth = 0.25;
-
-/** Memory that is really held, in megabytes (proc(5), VmRSS). */
-const memoryOf = (pid) =>
-  Math.round(Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1_024);
 
 /** R10: ordinary life for a while: a sale every few seconds, a change of many a minute, pages that are open. */
 export async function ordinaryLife({ processes, settings, seed, minutes, say }) {
@@ -38,7 +35,7 @@ export async function ordinaryLife({ processes, settings, seed, minutes, say }) 
   for (let next = Date.now(); Date.now() < end; ) {
     if (Date.now() >= next) {
       next += everyMs;
-      const memory = Object.fromEntries(names.map((name) => [name, memoryOf(processes.pid(name))]));
+      const memory = Object.fromEntries(names.map((name) => [name, Math.round(memoryOf(processes.pid(name)) ?? 0)]));
       samples.push(memory);
       if (samples.length % 5 === 1)
         say(`  minute ${samples.length}: ${names.map((name) => `${name} ${memory[name]} MB`).join(', ')}`);

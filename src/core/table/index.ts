@@ -3,6 +3,7 @@ export * from './column';
 export * from './columns-of';
 export * from './export-header';
 export * from './guard';
+export * from './looked-at';
 export * from './photo-refs';
 export * from './plan-row';
 export * from './recognise';

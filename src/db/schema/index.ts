@@ -10,4 +10,6 @@ export * from './kit';
 export * from './mapping';
 export * from './market';
 export * from './photos';
+export * from './removed';
+export * from './request';
 export * from './work';

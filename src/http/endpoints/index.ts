@@ -12,6 +12,7 @@ import { itemsEndpoints } from './items';
 import { kitsEndpoints } from './kits';
 import { labelsEndpoints } from './labels';
 import { listingsEndpoints } from './listings';
+import { listsEndpoints } from './lists';
 import { outboxEndpoints } from './outbox';
 import { photosEndpoints } from './photos';
 import { postageEndpoints } from './postage';
@@ -25,6 +26,7 @@ import { templatesEndpoints } from './templates';
 
 // In this order addresses are looked for: fixed words before numbers.
 export const endpoints = [
+  ...listsEndpoints,
   ...recordsEndpoints,
   ...itemsEndpoints,
   ...photosEndpoints,

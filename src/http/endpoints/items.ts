@@ -147,6 +147,7 @@ export const itemsEndpoints = [
     path: '/items/{id}/phone',
     tag: 'Items',
     role: 'packer',
+    isShownOnce: true,
     summary: 'Let a phone on the same network add photos for a quarter of an hour',
     answer: phoneLinkSchema,
     run: ({ actor, params }) => invitePhone(actor, params.id),

@@ -12,10 +12,12 @@ import { findUnlinked, unlinkedListingSchema } from '../../services/listings/lin
 import { makeLinks, makeLinksSchema } from '../../services/listings/links/make-links';
 import { comparablesOf, comparablesQuerySchema, comparablesSchema } from '../../services/listings/prices/comparables';
 import { pricePanel, pricePanelQuerySchema, pricePanelSchema } from '../../services/listings/prices/price-panel';
+import { countLive, countLiveSchema, liveCountsSchema } from '../../services/listings/publish/count-live';
 import { endListings, endListingsSchema } from '../../services/listings/publish/end-listings';
 import { planPublish, publishPlanSchema } from '../../services/listings/publish/plan-publish';
 import { publish, publishedSchema } from '../../services/listings/publish/publish';
 import { publishSchema } from '../../services/listings/publish/publish-schema';
+import { takeBackSending } from '../../services/listings/publish/take-back-sending';
 import { targetListing, targetSchema } from '../../services/listings/publish/target-listing';
 import { findRenewals, findRenewalsSchema, renewalsSchema } from '../../services/listings/renewal/find-renewals';
 import { planRenewal, renewalPlanSchema } from '../../services/listings/renewal/plan-renewal';
@@ -45,6 +47,26 @@ export const listingsEndpoints = [
     body: publishSchema,
     answer: publishedSchema,
     run: ({ actor, body }) => publish(actor, body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/listings/end/count',
+    tag: 'Publishing',
+    role: 'seller',
+    summary: 'How many listings of the chosen items stand on each account',
+    body: countLiveSchema,
+    answer: liveCountsSchema,
+    run: ({ body }) => countLive(body),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/runs/{id}/back',
+    tag: 'Publishing',
+    role: 'seller',
+    summary: 'End what a publishing listed, or list again what an ending ended',
+    body: z.object({}).strict(),
+    answer: z.object({ runId: z.number(), queued: z.number() }),
+    run: ({ actor, params }) => takeBackSending(actor, params.id),
   }),
   endpoint({
     method: 'POST',

@@ -57,7 +57,7 @@ export const recordsEndpoints = [
     path: '/searches/{id}',
     tag: 'Items',
     role: 'seller',
-    summary: 'Forget a saved search',
+    summary: 'Forget a kept search',
     answer: done,
     run: ({ params }) => removeSearch(params.id),
   }),

@@ -117,19 +117,4 @@ export const stockEndpoints = [
         name: 'sales.csv',
       }),
   }),
-  streamed({
-    path: '/sales/file',
-    tag: 'Sales',
-    role: 'seller',
-    summary: 'The same as a file of any format',
-    query: findSalesSchema
-      .omit({ before: true, limit: true })
-      .extend({ format: z.enum(['csv', 'xlsx', 'json', 'ndjson', 'xml']).default('xlsx') }),
-    media: 'application/octet-stream',
-    answer: z.string(),
-    run: async ({ query: { format, ...filter } }) => {
-      const { write, mime, ending } = formats[format];
-      return fileResponse(write(salesColumns, salesRows(filter), {}), { mime, name: `sales.${ending}` });
-    },
-  }),
 ];

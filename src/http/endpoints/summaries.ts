@@ -31,6 +31,7 @@ export const summariesEndpoints = [
     path: '/summaries/key',
     tag: 'Overview',
     role: 'owner',
+    isShownOnce: true,
     summary: 'A new address of the feed, or a new secret to sign with; shown once. Or no feed any more',
     body: z.object({ what: z.enum(['feed', 'secret', 'off']) }).strict(),
     answer: z.object({ key: z.string() }),

@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { findTemplates, templateViewSchema } from '../../services/listings/templates/find-templates';
-import { removeTemplate } from '../../services/listings/templates/remove-template';
+import { bringBackTemplate, removeTemplate } from '../../services/listings/templates/remove-template';
 import { saveTemplate } from '../../services/listings/templates/save-template';
 import { templateInputSchema } from '../../services/listings/templates/template-input';
 import { triedTemplateSchema, tryTemplate } from '../../services/listings/templates/try-template';
+import { removedSchema } from '../../services/records/removed/removed';
 import { done, endpoint } from '../endpoint';
 
 const tryIt = templateInputSchema.extend({ id: z.number().int().positive().nullable().default(null) });
@@ -15,8 +16,8 @@ export const templatesEndpoints = [
     path: '/templates',
     tag: 'Templates',
     role: 'seller',
-    summary: 'Templates with their conditions',
-    answer: z.object({ templates: z.array(templateViewSchema) }),
+    summary: 'Templates with their conditions, and those that were removed and can be had back',
+    answer: z.object({ templates: z.array(templateViewSchema), removed: z.array(removedSchema) }),
     run: () => findTemplates(),
   }),
   endpoint({
@@ -46,7 +47,16 @@ export const templatesEndpoints = [
     role: 'seller',
     summary: 'Remove a template; listings are computed without it',
     answer: done,
-    run: ({ params }) => removeTemplate(params.id),
+    run: ({ actor, params }) => removeTemplate(actor, params.id),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/templates/{id}/back',
+    tag: 'Templates',
+    role: 'seller',
+    summary: 'Have a removed template back as it was',
+    answer: done,
+    run: ({ params }) => bringBackTemplate(params.id),
   }),
   endpoint({
     method: 'POST',

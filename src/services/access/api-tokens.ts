@@ -3,7 +3,7 @@ import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { covers, lesser, type Role, roleSchema } from '../../core/access';
 import { NettingError } from '../../core/errors';
-import { database } from '../../db/client';
+import { database, transaction } from '../../db/client';
 import { apiToken } from '../../db/schema';
 import type { Actor } from './actor';
 import type { Who } from './identify-actor';
@@ -31,16 +31,16 @@ export async function createApiToken(
   input: z.input<typeof newTokenSchema>,
 ): Promise<{ token: string }> {
   const token = `net_${randomBytes(30).toString('base64url')}`;
-  await database()
-    .insert(apiToken)
-    .values({
+  await transaction((tx) =>
+    tx.insert(apiToken).values({
       name: input.name,
       hash: hashOf(token),
       userId: actor.id,
       role: lesser(role, input.role ?? role),
       createdAt: new Date(),
       expiresAt: new Date(Date.now() + (input.days ?? longestDays) * 86_400_000),
-    });
+    }),
+  );
   return { token };
 }
 

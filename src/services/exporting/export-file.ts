@@ -2,9 +2,8 @@ import type { Readable } from 'node:stream';
 import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { NettingError } from '../../core/errors';
-import { makeField } from '../../core/field';
 import { homeCurrency } from '../../core/measure';
-import { type Column, exportHeader, placeOf } from '../../core/table';
+import { type Column, exportHeader, lookedAtColumn, placeOf } from '../../core/table';
 import { database } from '../../db/client';
 import { rowsOf } from '../../db/rows';
 import { type Format, formats } from '../../files';
@@ -36,15 +35,6 @@ async function* cellsOf(exportId: number): AsyncGenerator<string[]> {
   }
 }
 
-/** A column that is only looked at: of text, or of numbers that a spreadsheet may count with. */
-const plainColumn = ({ id, label, isNumber }: { id: string; label: string; isNumber?: boolean }): Column => ({
-  id,
-  label,
-  place: { of: 'item', field: id },
-  field: isNumber ? makeField('item', id, { label, kind: { is: 'number', least: null, most: null } }) : null,
-  currency: homeCurrency,
-});
-
 /**
  * A file of what was written out, as a stream. The first column's name leads back to the export, so that the file is compared
  * with what was written out.
@@ -58,7 +48,7 @@ export async function exportFile(
     throw new NettingError('too-late', 'It is still being written out', { fix: 'Wait until it is done' });
   const { find } = await fileColumns(database());
   const columns = made.columns.map((one): Column => {
-    if (made.kind !== 'items') return plainColumn(one);
+    if (made.kind !== 'items') return lookedAtColumn(one.label, one);
     const place = placeOf(one.id) ?? { of: 'item', field: one.id };
     const column = find(one.id) ?? { id: one.id, label: one.label, place, field: null, currency: homeCurrency };
     return one.id === 'row.item'

@@ -105,7 +105,7 @@ async function historyRows(db: Executor, ids: readonly number[]): Promise<Export
     .orderBy(asc(changeRecord.itemId), asc(changeRecord.id));
   return rows.map(({ change, sku, accountId }) => {
     const account = accountId === null ? undefined : accounts.get(accountId);
-    const field = recordedField({ ...change, accountId } as Parameters<typeof recordedField>[0], catalogue); // its values are JSON
+    const field = recordedField({ ...change, accountId }, catalogue);
     const currency = account?.compiled.rules.currency ?? homeCurrency;
     const text = (value: unknown) =>
       field ? field.show(value as never, { currency }) : value === null ? '' : JSON.stringify(value); // written by that field

@@ -1,7 +1,6 @@
-import { makeField } from '../../core/field';
 import type { InsightColumn, InsightTable } from '../../core/insight';
 import { amountToText, homeCurrency } from '../../core/measure';
-import type { Column } from '../../core/table';
+import { type Column, lookedAtColumn } from '../../core/table';
 
 const said: Partial<Record<InsightColumn['kind'], string>> = {
   money: ` (${homeCurrency})`,
@@ -11,16 +10,7 @@ const said: Partial<Record<InsightColumn['kind'], string>> = {
 
 /** The columns of a table of Insights as a file has them. */
 export const insightColumns = ({ columns }: InsightTable): Column[] =>
-  columns.map(({ id, head, kind }) => {
-    const label = `${head}${said[kind] ?? ''}`;
-    return {
-      id,
-      label,
-      place: { of: 'item', field: id },
-      field: kind === 'text' ? null : makeField('item', id, { label, kind: { is: 'number', least: null, most: null } }),
-      currency: homeCurrency,
-    };
-  });
+  columns.map(({ id, head, kind }) => lookedAtColumn(`${head}${said[kind] ?? ''}`, { id, isNumber: kind !== 'text' }));
 
 function inFile(value: string | number | null, kind: InsightColumn['kind']): string {
   if (value === null || typeof value === 'string') return value ?? '';

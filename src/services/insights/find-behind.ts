@@ -66,7 +66,12 @@ export const behindSchema = z.object({
     }),
   ),
   count: z.number(),
+  /** All of them, as far as one change may take them, those with the most money in it first. */
+  ids: z.array(z.number()),
 });
+
+/** So many can be taken to the workbench at once from here. */
+const mostIds = 10_000;
 
 type Asked = z.output<typeof behindQuerySchema>;
 
@@ -108,7 +113,8 @@ export async function findBehind(asked: Asked): Promise<z.infer<typeof behindSch
     const sum = sums.get(itemId) ?? { pieces: 0, amount: 0 };
     sums.set(itemId, { pieces: sum.pieces + pieces, amount: sum.amount + amount });
   }
-  const shown = [...sums].sort(([a, x], [b, y]) => y.amount - x.amount || a - b).slice(0, limit);
+  const all = [...sums].sort(([a, x], [b, y]) => y.amount - x.amount || a - b);
+  const shown = all.slice(0, limit);
   const rows = await database()
     .select({ id: item.id, sku: item.sku, title: item.title, photo: item.mainPhoto })
     .from(item)
@@ -120,5 +126,6 @@ export async function findBehind(asked: Asked): Promise<z.infer<typeof behindSch
       return row ? [{ ...row, ...sum }] : [];
     }),
     count: sums.size,
+    ids: all.slice(0, mostIds).map(([id]) => id),
   };
 }

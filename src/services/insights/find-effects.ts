@@ -16,7 +16,7 @@ import {
   salesIn,
   sumBy,
 } from '../../core/insight';
-import { accountNames } from './account-names';
+import { accountNames } from '../records/accounts/account-names';
 import { type InsightQuery, narrowedTo, periodOf, scopeOf } from './query';
 
 const deeds = [

@@ -18,7 +18,7 @@ import {
   sumBy,
   sumOf,
 } from '../../core/insight';
-import { accountNames } from './account-names';
+import { accountNames } from '../records/accounts/account-names';
 import { type InsightQuery, narrowedTo, periodOf, scopeOf } from './query';
 
 const mostDays = 45;

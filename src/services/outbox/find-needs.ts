@@ -3,6 +3,7 @@ import { database } from '../../db/client';
 import { needLater } from '../../db/schema';
 import type { Need } from './needs/need';
 import { accountsThatNeed, unheardThatNeed } from './needs/of-accounts';
+import { bringingInThatNeeds } from './needs/of-bringing-in';
 import { itemsThatNeed } from './needs/of-items';
 import { ordersThatNeed } from './needs/of-orders';
 import { differencesThatNeed, sendersThatNeed } from './needs/of-sending';
@@ -19,6 +20,7 @@ export async function findNeeds(): Promise<{ needs: Need[] }> {
       accountsThatNeed(),
       unheardThatNeed(),
       differencesThatNeed(),
+      bringingInThatNeeds(),
       itemsThatNeed(),
     ]),
     database().select().from(needLater).where(sql`${needLater.until} > utc_timestamp(3)`),

@@ -17,6 +17,9 @@ export const runProgressSchema = z.object({
   running: z.number(),
   done: z.number(),
   failed: z.number(),
+  /** Listings that it made, and that it ended: what can be taken back of it. */
+  listed: z.number(),
+  ended: z.number(),
 });
 export type RunProgress = z.infer<typeof runProgressSchema>;
 
@@ -26,13 +29,22 @@ export async function findRuns(limit = 30): Promise<RunProgress[]> {
   const ids = runs.map((one) => one.id);
   const counts = ids.length
     ? await db
-        .select({ runId: job.runId, state: job.state, count: sql<number>`count(*)` })
+        .select({
+          runId: job.runId,
+          state: job.state,
+          count: sql<number>`count(*)`,
+          listed: sql<number>`sum(coalesce(${job.outcome}, '') = 'created')`,
+          ended: sql<number>`sum(coalesce(${job.outcome}, '') = 'ended')`,
+        })
         .from(job)
         .where(inArray(job.runId, ids))
         .groupBy(job.runId, job.state)
     : [];
-  const countOf = (id: number, state: string) =>
-    Number(counts.find((one) => one.runId === id && one.state === state)?.count ?? 0);
+  const byRun = new Map<number | null, typeof counts>();
+  for (const one of counts) byRun.set(one.runId, [...(byRun.get(one.runId) ?? []), one]);
+  const countOf = (id: number, state: string) => Number(byRun.get(id)?.find((one) => one.state === state)?.count ?? 0);
+  const outcomeOf = (id: number, outcome: 'listed' | 'ended') =>
+    (byRun.get(id) ?? []).reduce((sum, one) => sum + Number(one[outcome]), 0);
   return runs.map((one) => ({
     id: one.id,
     kind: one.kind,
@@ -47,5 +59,7 @@ export async function findRuns(limit = 30): Promise<RunProgress[]> {
     running: countOf(one.id, 'running'),
     done: countOf(one.id, 'done'),
     failed: countOf(one.id, 'failed'),
+    listed: outcomeOf(one.id, 'listed'),
+    ended: outcomeOf(one.id, 'ended'),
   }));
 }

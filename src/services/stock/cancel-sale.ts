@@ -5,6 +5,7 @@ import { sale } from '../../db/schema';
 import { connectorOf } from '../../markets';
 import type { Actor } from '../access/actor';
 import { openAccount } from '../records/accounts/open-account';
+import { patiently } from '../records/accounts/patiently';
 import { storeCancelled } from './store-cancelled';
 
 /**
@@ -18,7 +19,8 @@ export async function cancelSale(actor: Actor, saleId: number): Promise<{ quanti
   if (row.state === 'cancelled') throw new NettingError('too-late', 'This order is cancelled already');
   if (row.accountId === null) return storeCancelled(actor, saleId);
   const { session, connector } = await openAccount(row.accountId);
-  const lines = await connector.cancelOrder(session, row.orderId);
+  const { orderId } = row;
+  const lines = await patiently(() => connector.cancelOrder(session, orderId));
   if (!lines.some((one) => one.cancelled))
     throw new NettingError('market-refused', `${connectorOf(connector.market).name} did not cancel the order`);
   const others = await db

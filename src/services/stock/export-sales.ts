@@ -1,7 +1,6 @@
 import type { z } from 'zod';
-import { makeField } from '../../core/field';
-import { amountToText, homeCurrency } from '../../core/measure';
-import type { Column } from '../../core/table';
+import { amountToText } from '../../core/measure';
+import { type Column, lookedAtColumn } from '../../core/table';
 import { findSales, type findSalesSchema, type SaleView } from './find-sales';
 
 const numbers = new Set([
@@ -39,15 +38,7 @@ export const salesColumns: Column[] = [
   'oversold',
   'buyer town',
   'wanted on it',
-].map((name) => ({
-  id: name,
-  label: name,
-  place: { of: 'item', field: name },
-  field: numbers.has(name)
-    ? makeField('item', name, { label: name, kind: { is: 'number', least: null, most: null } })
-    : null,
-  currency: homeCurrency,
-}));
+].map((name) => lookedAtColumn(name, { isNumber: numbers.has(name) }));
 
 /** A sale as the cells of a row. */
 export const saleCells = (one: SaleView): string[] => [

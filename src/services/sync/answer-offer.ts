@@ -6,6 +6,7 @@ import { item, listing, offer } from '../../db/schema';
 import type { RemoteOffer } from '../../markets';
 import type { Actor } from '../access/actor';
 import { openAccount } from '../records/accounts/open-account';
+import { patiently } from '../records/accounts/patiently';
 
 export const answerOfferSchema = z.discriminatedUnion('answer', [
   z.object({ answer: z.literal('accept') }).strict(),
@@ -56,9 +57,9 @@ export async function answerOffer(actor: Actor, id: number, reply: AnswerOffer):
   const db = database();
   try {
     const { session, connector } = await openAccount(row.accountId, true);
-    if (!connector.answerOffer)
-      throw new NettingError('invalid', 'Offers are not answered from here on this marketplace');
-    const told: RemoteOffer = await connector.answerOffer(session, row.remoteId, reply);
+    const answer = connector.answerOffer?.bind(connector);
+    if (!answer) throw new NettingError('invalid', 'Offers are not answered from here on this marketplace');
+    const told: RemoteOffer = await patiently(() => answer(session, row.remoteId, reply));
     await db
       .update(offer)
       .set({ state: told.state, counter: told.counter, answeringAt: null, seenAt: new Date() })

@@ -25,7 +25,7 @@ export function AccountSelect({
   return (
     <select
       aria-label="Account"
-      className="select select-sm w-44"
+      className="select select-sm w-48"
       value={value ?? ''}
       onChange={(event) => choose(Number(event.target.value) || null)}
     >

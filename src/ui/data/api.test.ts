@@ -1,5 +1,4 @@
 import { ApiProblem, addressOf, api } from './api';
-import { readSelection, withSelection } from './selection';
 import { sentenceOf } from './sentence';
 import { stockMove } from './stock-move';
 
@@ -31,7 +30,7 @@ describe('asking', () => {
       '/api/v1/items/5',
       expect.objectContaining({
         method: 'PATCH',
-        headers: { 'content-type': 'application/json' },
+        headers: { 'content-type': 'application/json', 'idempotency-key': expect.stringMatching(/^[0-9a-f-]{36}$/) },
         body: JSON.stringify({ baseVersion: 7, patch: { title: 'New' } }),
       }),
     );
@@ -40,7 +39,26 @@ describe('asking', () => {
   test('without a body there is none', async () => {
     const asked = answers(200, { causes: [] });
     await api('GET /causes');
-    expect(asked.mock.calls[0]?.[1]).toMatchObject({ method: 'GET', body: undefined, headers: undefined });
+    expect(asked.mock.calls[0]?.[1]).toMatchObject({ method: 'GET', body: undefined, headers: {} });
+  });
+
+  test('asked anew after an answer that got lost it is the same command; after an answer it is another', async () => {
+    const keys: (string | undefined)[] = [];
+    const keeps = (_url: unknown, init?: RequestInit) => {
+      keys.push((init?.headers as Record<string, string> | undefined)?.['idempotency-key']);
+      return keys.length === 1
+        ? Promise.reject(new TypeError('failed to fetch'))
+        : Promise.resolve(new Response('{"quantity":5}', { status: 201 }));
+    };
+    jest.spyOn(globalThis, 'fetch').mockImplementation(keeps);
+    const add = (units: number) => api('POST /items/{id}/stock', { params: { id: 5 }, body: { how: 'add', units } });
+    await expect(add(3)).rejects.toMatchObject({ code: 'offline' });
+    await add(4);
+    await add(3);
+    await add(3);
+    const [lost, other, again, next] = keys;
+    expect(again).toBe(lost);
+    expect(new Set([lost, other, next]).size).toBe(3);
   });
 
   test('a refusal carries its sentence, its field and its mend', async () => {
@@ -86,33 +104,4 @@ test('adding carries a reason, setting does not', () => {
     note: 'fair',
   });
   expect(stockMove('set', 3, { reason: 'bought', note: 'counted' })).toEqual({ how: 'set', units: 3, note: 'counted' });
-});
-
-describe('a selection in an address', () => {
-  const kept = new Map<string, string>();
-  beforeAll(() => {
-    Object.defineProperty(globalThis, 'sessionStorage', {
-      configurable: true,
-      value: {
-        getItem: (key: string) => kept.get(key) ?? null,
-        setItem: (key: string, value: string) => kept.set(key, value),
-      },
-    });
-  });
-  const back = (address: string) => readSelection(new URLSearchParams(address.split('?')[1]));
-
-  test.each([
-    [{ kind: 'items' as const, ids: [3, 1, 2] }],
-    [{ kind: 'items' as const, ids: Array.from({ length: 400 }, (_, index) => index + 1) }],
-    [{ kind: 'filter' as const, filter: { stage: 'live' as const }, except: [7] }],
-  ])('comes back as it was', (selection) => expect(back(withSelection('/workbench', selection))).toEqual(selection));
-
-  test('a few stand in the link itself, so that it can be passed on', () =>
-    expect(withSelection('/publish', { kind: 'items', ids: [4, 5] }, { accounts: '2' })).toBe(
-      '/publish?accounts=2&ids=4%2C5',
-    ));
-
-  test.each(['ids=', 'ids=x,-1,0', '', 'selection=other'])('%j names nothing', (search) =>
-    expect(readSelection(new URLSearchParams(search))).toBeNull(),
-  );
 });

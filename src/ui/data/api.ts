@@ -1,4 +1,5 @@
 import type { Answer, Interface, Name } from '@/http/interface';
+import { newKey } from './new-key';
 
 /** A refused request: what is wrong in plain words, where, and what mends it. */
 export class ApiProblem extends Error {
@@ -64,18 +65,37 @@ export function addressOf(path: string, { params = {}, query = {} }: Pick<Loose,
   return search.size > 0 ? `${named}?${search}` : named;
 }
 
+/** Keys of commands whose answer did not come, by what was asked: asked once more, it is the same command. */
+const unanswered = new Map<string, string>();
+const mostUnanswered = 100;
+
+/** A key of a command: that of before where the very same was asked and not answered. */
+function keyOf(asked: string): string {
+  const key = unanswered.get(asked) ?? newKey();
+  unanswered.delete(asked);
+  return key;
+}
+
 async function request(name: Name, { body, signal, keepalive, ...where }: Loose): Promise<Response> {
   const [method, path = ''] = name.split(' ');
+  const address = `/api/v1${addressOf(path, where)}`;
+  const text = body === undefined ? undefined : JSON.stringify(body);
+  const asked = `${method} ${address} ${text}`;
+  const key = method === 'GET' ? null : keyOf(asked);
   let response: Response;
   try {
-    response = await fetch(`/api/v1${addressOf(path, where)}`, {
+    response = await fetch(address, {
       method,
       signal,
       keepalive,
-      headers: body === undefined ? undefined : { 'content-type': 'application/json' },
-      body: body === undefined ? undefined : JSON.stringify(body),
+      headers: {
+        ...(text === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(key === null ? {} : { 'idempotency-key': key }),
+      },
+      body: text,
     });
   } catch (error) {
+    if (key !== null && unanswered.size < mostUnanswered) unanswered.set(asked, key);
     if (signal?.aborted) throw error;
     throw new ApiProblem(0, { title: 'Netting cannot be reached. Nothing is lost; it tries again', code: 'offline' });
   }

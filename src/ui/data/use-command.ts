@@ -12,6 +12,9 @@ type Options = {
   tells?: boolean;
 };
 
+/** What was done, in words, with what takes it back where there is no other way to that. */
+export type Said = { text: string; back: () => Promise<unknown> };
+
 export type Command<Given extends unknown[]> = {
   /** Does it; true when it went well. */
   run(...given: Given): Promise<boolean>;
@@ -24,26 +27,36 @@ export type Command<Given extends unknown[]> = {
 
 /**
  * One thing that a person does on a page: busy while it runs, its problem when it failed, and what hangs on it read
- * again. What `work` returns is said as a notice.
+ * again. What `work` returns is said as a notice, for a while with the way back.
  */
 export function useCommand<Given extends unknown[]>(
-  work: (...given: Given) => Promise<string | undefined>,
+  work: (...given: Given) => Promise<string | Said | undefined>,
   { touches, tells = false }: Options = {},
 ): Command<Given> {
   const client = useQueryClient();
   const notice = useNotice();
+  const readAgain = (): Promise<unknown> =>
+    touches
+      ? Promise.all(touches.map((queryKey) => client.invalidateQueries({ queryKey })))
+      : client.invalidateQueries();
+  const takeBack = async (back: Said['back']) => {
+    try {
+      await back();
+    } catch (failure) {
+      notice(sentenceOf(failure));
+    }
+    await readAgain();
+  };
   const { mutateAsync, isPending, error, reset } = useMutation({
     mutationFn: (given: Given) => work(...given),
     onSuccess: (said) => {
-      if (said) notice(said);
+      if (typeof said === 'string') notice(said);
+      else if (said) notice(said.text, { label: 'Take it back', run: () => void takeBack(said.back) });
     },
     onError: (failure) => {
       if (tells) notice(sentenceOf(failure));
     },
-    onSettled: () =>
-      touches
-        ? Promise.all(touches.map((queryKey) => client.invalidateQueries({ queryKey })))
-        : client.invalidateQueries(),
+    onSettled: readAgain,
   });
   return {
     run: (...given) =>

@@ -31,45 +31,50 @@ export function Dock() {
     <div
       role="region"
       aria-label="Outbox"
-      className="fixed inset-x-0 bottom-0 z-30 flex h-8 items-center gap-4 overflow-x-auto border-t border-base-300 bg-base-200 px-4 whitespace-nowrap"
+      className="fixed inset-x-0 bottom-0 z-30 flex h-8 items-center gap-4 border-t border-base-300 bg-base-200 px-4 whitespace-nowrap"
     >
-      {sells ? (
-        <Link href="/outbox" className="font-medium hover:underline">
-          Outbox
-        </Link>
-      ) : (
-        <span className="font-medium">Outbox</span>
-      )}
-      {!data && !isError ? <span className="quiet">…</span> : null}
-      {isError ? (
-        <span role="alert" className="text-warning">
-          Netting cannot be reached: what you see is as it was. It tries again
-        </span>
-      ) : null}
-      {data && !data.workerAlive ? (
-        <span className="text-warning">The sender is not running; what waits is kept</span>
-      ) : null}
-      {data && !isError && busy.length === 0 && unsent === 0 ? <span className="quiet">Everything is sent</span> : null}
-      {busy.map((lane) => (
-        <span key={lane.accountId} className="figures">
-          {lane.name}: {(lane.waiting + lane.running).toLocaleString('en')} to go
-          <span className="quiet">
-            {lane.doneLastMinute ? `, ${lane.doneLastMinute}/min` : ''}
-            {lane.secondsLeft ? `, ${duration(lane.secondsLeft)} left` : ''}
+      {/* However much is under way, what needs a person stays in sight beside it. */}
+      <div className="flex min-w-0 flex-1 items-center gap-4 overflow-x-auto">
+        {sells ? (
+          <Link href="/outbox" className="font-medium hover:underline">
+            Outbox
+          </Link>
+        ) : (
+          <span className="font-medium">Outbox</span>
+        )}
+        {!data && !isError ? <span className="quiet">…</span> : null}
+        {isError ? (
+          <span role="alert" className="text-warning">
+            Netting cannot be reached: what you see is as it was. It tries again
           </span>
-        </span>
-      ))}
-      {data?.tasks.map((task) => (
-        <span key={task.id} className="figures max-w-80 truncate">
-          {task.title}: {task.done.toLocaleString('en')} of {task.total.toLocaleString('en')}
-          <span className="quiet">{task.secondsLeft ? `, ${duration(task.secondsLeft)} left` : ''}</span>
-        </span>
-      ))}
-      {unsent > 0 ? <span className="figures">{unsent.toLocaleString('en')} stopped by you</span> : null}
-      {data?.lanes.map((lane) => (
-        <LaneTrouble key={lane.accountId} lane={lane} />
-      ))}
-      <span className={`ml-auto flex gap-4 ${sells ? '' : 'hidden'}`}>
+        ) : null}
+        {data && !data.workerAlive ? (
+          <span className="text-warning">The sender is not running; what waits is kept</span>
+        ) : null}
+        {data && !isError && busy.length === 0 && unsent === 0 ? (
+          <span className="quiet">Everything is sent</span>
+        ) : null}
+        {busy.map((lane) => (
+          <span key={lane.accountId} className="figures">
+            {lane.name}: {(lane.waiting + lane.running).toLocaleString('en')} to go
+            <span className="quiet">
+              {lane.doneLastMinute ? `, ${lane.doneLastMinute}/min` : ''}
+              {lane.secondsLeft ? `, ${duration(lane.secondsLeft)} left` : ''}
+            </span>
+          </span>
+        ))}
+        {data?.tasks.map((task) => (
+          <span key={task.id} className="figures max-w-80 truncate">
+            {task.title}: {task.done.toLocaleString('en')} of {task.total.toLocaleString('en')}
+            <span className="quiet">{task.secondsLeft ? `, ${duration(task.secondsLeft)} left` : ''}</span>
+          </span>
+        ))}
+        {unsent > 0 ? <span className="figures">{unsent.toLocaleString('en')} stopped by you</span> : null}
+        {data?.lanes.map((lane) => (
+          <LaneTrouble key={lane.accountId} lane={lane} />
+        ))}
+      </div>
+      <span className={`flex shrink-0 gap-4 ${sells ? '' : 'hidden'}`}>
         {data && data.oversold > 0 ? (
           <Link href="/sales?state=oversold" className="font-medium text-error hover:underline">
             {data.oversold} oversold

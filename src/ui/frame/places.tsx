@@ -4,19 +4,19 @@ import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { covers, type Role } from '@/core/access';
+import { covers } from '@/core/access';
 import { addressOf } from '@/core/filter/address';
+import { useAccounts } from '../data/accounts';
 import { api } from '../data/api';
 import { useRole } from '../data/me';
 import { useActions } from './actions';
+import { type PageOf, pages, partsOfPages } from './place-list';
 import { toggleTheme } from './theme';
 
 type Place = {
   label: string;
   hint: string;
   keys?: string;
-  /** Whom it is for; everybody when left out. */
-  least?: Role;
   run: () => void;
 };
 
@@ -45,50 +45,39 @@ export function Places({ taken, close, newItem, newFrom, help }: Props) {
     const address = Object.entries({ ...addressOf(filter), sort, dir });
     return { label: name, hint: 'Kept search', run: go(`/?${new URLSearchParams(address)}`) };
   });
+  const { accounts } = useAccounts();
+  const toPlaces = (some: readonly PageOf[]) =>
+    some
+      .filter(({ least = 'packer' }) => covers(role, least))
+      .map(({ href, ...one }): Place => ({ ...one, run: go(href) }));
+  const said = text.trim();
+  const [inventory, ...others] = toPlaces(pages);
   const places: Place[] = [
-    { label: 'Inventory', hint: 'All items and their listings', run: go('/') },
+    ...(inventory ? [inventory] : []),
     { label: 'New item', hint: 'Record something', run: newItem },
     { label: 'New item from …', hint: 'The last, another, a template, a catalogue', run: newFrom },
-    { label: 'Batches', hint: 'Piles that came in together, scanned piece by piece', run: go('/batches') },
-    { label: 'Consignments', hint: 'Stock sent in to a marketplace’s warehouse', run: go('/consignments') },
-    {
-      label: 'Artwork',
-      least: 'seller',
-      hint: 'Pictures for products, and the grounds they suit',
-      run: go('/artwork'),
-    },
-    { label: 'Sets', least: 'seller', hint: 'Bought whole, taken apart, sold in parts', run: go('/kits') },
-    { label: 'Labels', hint: 'For items, prices, shelves, and commands for scanning', run: go('/labels') },
-    { label: 'Outbox', least: 'seller', hint: 'What is planned, under way, done and failed', run: go('/outbox') },
-    {
-      label: 'Differences',
-      least: 'seller',
-      hint: 'What marketplaces show otherwise than sent',
-      run: go('/differences'),
-    },
-    { label: 'Renewal', least: 'seller', hint: 'End listings and make them anew', run: go('/renewals') },
-    { label: 'Links', least: 'seller', hint: 'Stock numbers and the marketplaces’ numbers', run: go('/links') },
-    { label: 'Photos', hint: 'What is missing, folders of files, badges', run: go('/photos') },
-    { label: 'Bring in', least: 'seller', hint: 'What is listed on your accounts already', run: go('/bring-in') },
-    { label: 'Copy a shop', least: 'seller', hint: 'From one marketplace to another', run: go('/copies') },
-    { label: 'Files', least: 'seller', hint: 'Write out to spreadsheets, read in', run: go('/files') },
-    { label: 'Marketplaces', least: 'seller', hint: 'Accounts, defaults, rules', run: go('/marketplaces') },
-    { label: 'Templates', least: 'seller', hint: 'Texts chosen by rule', run: go('/templates') },
-    { label: 'Routines', least: 'seller', hint: 'Kept changes, by hand or by plan', run: go('/routines') },
-    { label: 'Postage', least: 'seller', hint: 'Boxes, carriers, exchange rates', run: go('/postage') },
-    { label: 'Settings', least: 'seller', hint: 'Stock numbers, fields of your own', run: go('/settings') },
-    { label: 'People', least: 'owner', hint: 'Who works here, as what, invitations', run: go('/people') },
-    { label: 'You', hint: 'Password, second step, where you are signed in', run: go('/you') },
-    { label: 'Insights', least: 'seller', hint: 'What was sold, what it left, what lies here', run: go('/insights') },
-    { label: 'Sales', least: 'seller', hint: 'Orders from everywhere', run: go('/sales') },
-    { label: 'Attention', least: 'seller', hint: 'What needs a person, by cause', run: go('/attention') },
+    ...others,
     { label: 'Light or dark', hint: 'Change the theme', run: toggleTheme },
     { label: 'Shortcuts', hint: 'Keys that work here', run: help },
   ];
+  // What would make the list longer than one looks over comes with what is typed.
+  const parts: Place[] = said
+    ? [
+        ...toPlaces(partsOfPages),
+        ...(covers(role, 'seller') ? accounts : []).map(
+          (one): Place => ({
+            label: one.name,
+            hint: `Account on ${one.marketName}`,
+            run: go(`/marketplaces/${one.id}`),
+          }),
+        ),
+      ]
+    : [];
 
   const groups: { heading: string; places: Place[] }[] = [
     { heading: 'On this page', places: actions },
-    { heading: 'Places', places: places.filter(({ least = 'packer' }) => covers(role, least)) },
+    { heading: 'Places', places },
+    { heading: 'Parts and accounts', places: parts },
     { heading: 'Kept searches', places: kept },
   ];
 
@@ -109,7 +98,6 @@ export function Places({ taken, close, newItem, newFrom, help }: Props) {
         className="w-full border-b border-base-300 bg-transparent px-4 py-3 outline-none"
       />
       <Command.List className="max-h-[calc(100vh-9rem)] overflow-auto p-2">
-        <Command.Empty className="quiet px-2 py-4">Nothing of that name</Command.Empty>
         {groups
           .filter((group) => group.places.length > 0)
           .map((group) => (
@@ -136,6 +124,22 @@ export function Places({ taken, close, newItem, newFrom, help }: Props) {
               ))}
             </Command.Group>
           ))}
+        {said ? (
+          // Whatever was typed: the inventory may hold it.
+          <Command.Group forceMount>
+            <Command.Item
+              forceMount
+              value={`inventory ${said}`}
+              onSelect={() => {
+                close();
+                router.push(`/?${new URLSearchParams({ q: said })}`);
+              }}
+              className="cursor-pointer rounded px-2 py-1 data-[selected=true]:bg-base-200"
+            >
+              Look for <span className="font-medium">{said}</span> in the inventory
+            </Command.Item>
+          </Command.Group>
+        ) : null}
       </Command.List>
     </Command.Dialog>
   );

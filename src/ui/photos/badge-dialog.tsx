@@ -6,6 +6,7 @@ import { sameJson } from '@/core/json';
 import type { BadgeArt, Layer, LayerPlace } from '@/core/photo/layer';
 import type { Shot } from '@/services/changes/preview/preview-shots';
 import { Dialog } from '@/ui/controls/dialog';
+import { RemovedList } from '@/ui/controls/removed-list';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';
@@ -52,7 +53,10 @@ export function BadgeDialog({ layer: before, models, keep, close }: Props) {
     async (id: number) => {
       await api('DELETE /badges/{id}', { params: { id } });
       setBadge(null);
-      return 'Photos that carry it stay as they are';
+      return {
+        text: 'It is kept no longer; photos that carry it stay as they are',
+        back: () => api('POST /badges/{id}/back', { params: { id } }),
+      };
     },
     { touches: [['badges']] },
   );
@@ -93,6 +97,10 @@ export function BadgeDialog({ layer: before, models, keep, close }: Props) {
               </li>
             ))}
           </ul>
+          <RemovedList
+            removed={badges.data?.removed ?? []}
+            back={(id) => api('POST /badges/{id}/back', { params: { id } })}
+          />
           <h3 className="font-semibold">{kept ? `How ${kept.name} is drawn` : 'Make one'}</h3>
           <BadgeForm key={badge ?? 0} art={art} change={setArt} />
           {kept && !isChanged ? (

@@ -28,7 +28,7 @@ PUT /match-questions/{id} PUT /photo-drops/{id}/files/{file} PUT /shipments/{id}
 `;
 const forOwners = `
 POST /accounts GET /people POST /people/invite POST /people/role POST /people/remove DELETE /invitations/{id}
-GET /summaries PUT /summaries POST /summaries/key POST /summaries/now
+GET /people/file GET /summaries PUT /summaries POST /summaries/key POST /summaries/now
 `;
 const listed = (text: string) =>
   [...text.matchAll(/([A-Z]+) (\/\S+)/g)].map(([, method, path]) => `${method} ${path}`).sort();

@@ -34,6 +34,15 @@ const get = (path: string) => call('GET', path);
 const post = (path: string, body: unknown = {}) => call('POST', path, body);
 const put = (path: string, body: unknown) => call('PUT', path, body);
 
+/** A list as a file: its heads, whatever else stands in it. */
+async function listed(path: string, ...heads: string[]): Promise<{ status: number; body: unknown }> {
+  const { status, type, bytes } = await download(path);
+  expect(type).toBe('text/csv');
+  const text = bytes.toString('utf8');
+  expect(text.split('\r\n')[0]?.split(',')).toEqual(expect.arrayContaining(heads));
+  return { status, body: text };
+}
+
 /** A listing that somebody has just made elsewhere, found there. */
 async function oneFound(): Promise<number[]> {
   const run = (Math.floor(Date.now() / 1_000) % 100_000) + 200_000;
@@ -53,11 +62,13 @@ let shopfront: number;
 let crateway: number;
 let pippet: number;
 let run = 0;
+let ended = 0;
 let routineId = 0;
 let drop = 0;
 let dropped = 0;
 let search = 0;
 let template = 0;
+let badge = 0;
 let box = 0;
 let changeId = 0;
 let offer = 0;
@@ -97,7 +108,7 @@ const unique = `I${Date.now().toString(36)}`;
 
 const labelsOf = () => ({ kind: 'item', size: 'roll-58x32', items: [item.id] });
 const selection = () => ({ kind: 'items' as const, ids: [item.id] });
-const listed = () => ({ selection: selection(), accounts: [hallowick], without: [], as: 'live' });
+const published = () => ({ selection: selection(), accounts: [hallowick], without: [], as: 'live' });
 const live = async (id: number, account: number) => {
   await publishItems([id], [account]);
   await until(
@@ -230,7 +241,13 @@ const cases: Record<string, Case> = {
   'GET /badges': () => get('/badges'),
   'DELETE /badges/{id}': async () => {
     const { body } = await call<{ badges: { id: number; name: string }[] }>('GET', '/badges');
-    return call('DELETE', `/badges/${body.badges.find((one) => one.name === unique)?.id}`);
+    badge = body.badges.find((one) => one.name === unique)?.id ?? 0;
+    return call('DELETE', `/badges/${badge}`);
+  },
+  'POST /badges/{id}/back': async () => {
+    const answer = await post(`/badges/${badge}/back`);
+    await call('DELETE', `/badges/${badge}`);
+    return answer;
   },
   'GET /photos/flaws': () => get('/photos/flaws'),
   'GET /photos/flawed': () => get(`/photos/flawed?flaw=few&account=${hallowick}`),
@@ -408,8 +425,8 @@ const cases: Record<string, Case> = {
     return answer;
   },
   // Listings
-  'POST /publish/plan': () => post('/publish/plan', { ...listed(), accounts: [hallowick, oakhand] }),
-  'POST /publish': () => post('/publish', { ...listed(), accounts: [oakhand] }),
+  'POST /publish/plan': () => post('/publish/plan', { ...published(), accounts: [hallowick, oakhand] }),
+  'POST /publish': () => post('/publish', { ...published(), accounts: [oakhand] }),
   'PUT /items/{id}/listings/{account}/target': () =>
     put(`/items/${other.id}/listings/${oakhand}/target`, { here: true }),
   'POST /items/{id}/listings/{account}/model': () =>
@@ -461,6 +478,11 @@ const cases: Record<string, Case> = {
     }),
   'POST /templates/try': () => post('/templates/try', { ...templateBody(), id: null }),
   'DELETE /templates/{id}': () => call('DELETE', `/templates/${template}`),
+  'POST /templates/{id}/back': async () => {
+    const answer = await post(`/templates/${template}/back`);
+    await call('DELETE', `/templates/${template}`);
+    return answer;
+  },
   // Stock
   'POST /items/{id}/stock': () => post(`/items/${item.id}/stock`, { how: 'add', units: 2, reason: 'bought' }),
   'GET /items/{id}/stock': () => get(`/items/${item.id}/stock`),
@@ -690,7 +712,7 @@ const cases: Record<string, Case> = {
   'GET /audit': () => get('/audit'),
   'POST /publish/later': async () => {
     const answer = await call<{ id: number }>('POST', '/publish/later', {
-      publish: { ...listed(), as: 'draft' },
+      publish: { ...published(), as: 'draft' },
       at: new Date(Date.now() + 3_600_000).toISOString(),
       title: `${unique} later`,
     });
@@ -705,13 +727,28 @@ const cases: Record<string, Case> = {
     // What was stopped and let go on is due at once: called off is what waits for its time.
     const at = new Date(Date.now() + 86_400_000).toISOString();
     const later = await call<{ id: number }>('POST', '/publish/later', {
-      publish: listed(),
+      publish: published(),
       at,
       title: `${unique} called off`,
     });
     return post(`/scheduled/${later.body.id}/cancel`);
   },
-  'POST /listings/end': () => post('/listings/end', { selection: selection(), accounts: [hallowick] }),
+  'POST /listings/end/count': () => post('/listings/end/count', { selection: selection() }),
+  'POST /listings/end': async () => {
+    const answer = await call<{ runId: number }>('POST', '/listings/end', {
+      selection: selection(),
+      accounts: [hallowick],
+    });
+    ended = answer.body.runId;
+    return answer;
+  },
+  'POST /runs/{id}/back': async () => {
+    await until(
+      () => stateOn(item.id, hallowick),
+      (state) => state === 'ended',
+    );
+    return post(`/runs/${ended}/back`);
+  },
   'GET /live': async () => {
     const off = new AbortController();
     const answer = await fetch(`${stack.base}/api/v1/live`, {
@@ -973,6 +1010,31 @@ const cases: Record<string, Case> = {
     return post(`/shipments/${shipment}/lost`, { sku });
   },
   'POST /consignments/{id}/off': async () => post(`/consignments/${await newConsignment()}/off`),
+  // Lists as files
+  'GET /jobs/file': () => listed('/jobs/file?state=done', 'stock number', 'account', 'reason'),
+  'GET /runs/file': () => listed('/runs/file', 'what', 'by'),
+  'GET /runs/{id}/changes/file': () => listed(`/runs/${run}/changes/file`, 'before', 'made', 'now'),
+  'GET /causes/file': () => listed('/causes/file', 'account', 'why', 'mend'),
+  'GET /unsent/file': () => listed(`/unsent/file?account=${hallowick}`, 'there', 'wanted'),
+  'GET /drift/file': () => listed('/drift/file', 'ours', 'theirs'),
+  'GET /gone/file': () => listed('/gone/file', 'sold there'),
+  'GET /offers/file': () => listed('/offers/file?state=all', 'offered', 'asked'),
+  'GET /links/file': () => listed('/links/file?q=T', 'listing number'),
+  'GET /renewals/file': () => listed('/renewals/file?order=longest', 'live since'),
+  'GET /batches/file': () => listed('/batches/file', 'supplier'),
+  'GET /batches/{id}/lines/file': () => listed(`/batches/${batch}/lines/file`, 'scanned', 'stock number'),
+  'GET /consignments/file': () => listed('/consignments/file', 'warehouses'),
+  'GET /consignments/stock/file': () => listed('/consignments/stock/file', 'ours', 'theirs'),
+  'GET /kits/file': () => listed('/kits/file', 'pieces'),
+  'GET /kits/{id}/lots/file': () => listed(`/kits/${kit}/lots/file`, 'entry', 'price'),
+  'GET /found/file': () => listed(`/found/file?account=${hallowick}`, 'listing number', 'in as'),
+  'GET /photos/flawed/file': () => listed('/photos/flawed/file?flaw=none', 'photos'),
+  'GET /artworks/file': () => listed('/artworks/file', 'reads well on'),
+  'GET /artworks/earnings/file': () => listed('/artworks/earnings/file?days=30', 'product', 'net'),
+  'GET /items/{id}/history/file': () => listed(`/items/${item.id}/history/file`, 'from', 'to'),
+  'GET /items/{id}/stock/file': () => listed(`/items/${item.id}/stock/file`, 'units', 'left'),
+  'GET /items/{id}/comparables/file': () => listed(`/items/${item.id}/comparables/file?days=180`, 'price'),
+  'GET /people/file': () => listed('/people/file', 'who', 'what'),
   // Summaries
   'GET /summaries': () => get('/summaries'),
   'PUT /summaries': () => put('/summaries', { hour: 7, address: null }),

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { closeDatabase, database } from '../../../src/db/client';
-import { account, item, needLater } from '../../../src/db/schema';
+import { account, gathering, item, listing, needLater } from '../../../src/db/schema';
 import type { Need } from '../../../src/services/outbox/needs/need';
 import { comesTo, publishItems, readyItem } from '../../support/items';
 import { accountOf, call, control, marketListings, until } from '../../support/stack';
@@ -97,3 +97,40 @@ test('what was sold twice and an account that is locked come first; what is put 
   await database().update(account).set({ lockedUntil: null }).where(eq(account.id, shop));
   expect(await needOf(key)).toBeUndefined();
 }, 120_000);
+
+test('what is brought in and waits for an answer is told, and leads to its pairs', async () => {
+  const before = await countOf('bringing-in');
+  const row = { title: 'waits', mode: 'at-once', prefer: {}, state: 'asking', chosen: 2, byName: 'A seller' } as const;
+  const [{ insertId }] = await database()
+    .insert(gathering)
+    .values({ ...row, at: new Date() });
+  try {
+    const need = await needOf('bringing-in');
+    expect(need).toMatchObject({ count: before + 1, isUrgent: false });
+    expect(need?.page).toBe(before === 0 ? `/bring-in/${insertId}` : '/bring-in');
+    await database().update(gathering).set({ state: 'done' }).where(eq(gathering.id, insertId));
+    expect(await countOf('bringing-in')).toBe(before);
+  } finally {
+    await database().delete(gathering).where(eq(gathering.id, insertId));
+  }
+});
+
+test('what is shown there otherwise counts as such also where it needs somebody besides', async () => {
+  const shop = await accountOf('Shopfront');
+  const { id } = await readyItem();
+  await publishItems([id], [shop]);
+  await comesTo(id, shop, 'live');
+  const stage = async () => (await call<Record<string, number>>('GET', '/stages')).body.drift ?? 0;
+  const before = [await countOf('differences'), await stage()];
+  await database()
+    .update(listing)
+    .set({ problem: true, drifted: true })
+    .where(and(eq(listing.itemId, id), eq(listing.accountId, shop)));
+  expect([await countOf('differences'), await stage()]).toEqual(before.map((one) => one + 1));
+  const { items } = (await call<{ items: { id: number }[] }>('GET', '/items?stage=drift&limit=200')).body;
+  expect(items.map((one) => one.id)).toContain(id);
+  await database()
+    .update(listing)
+    .set({ problem: false, drifted: false })
+    .where(and(eq(listing.itemId, id), eq(listing.accountId, shop)));
+});

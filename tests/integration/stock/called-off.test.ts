@@ -1,5 +1,10 @@
+import { eq } from 'drizzle-orm';
+import { closeDatabase, database } from '../../../src/db/client';
+import { sale } from '../../../src/db/schema';
 import { publishItems, readyFilm, sheet, stateOn } from '../../support/items';
 import { accountOf, call, control, marketListings, until } from '../../support/stack';
+
+afterAll(closeDatabase);
 
 test('called off while the others were still being ended: they are made again, as if they had ended before', async () => {
   const [hallowick, oakhand] = await Promise.all(['Hallowick', 'Oakhand'].map(accountOf));
@@ -25,4 +30,33 @@ test('called off while the others were still being ended: they are made again, a
   expect((await call<{ jobs: { state: string }[] }>('GET', `/jobs?item=${item.id}&state=failed`)).body.jobs).toEqual(
     [],
   );
+});
+
+test('a marketplace that asks for a moment is asked again; one that asks for longer is told at once', async () => {
+  const hallowick = await accountOf('Hallowick');
+  const item = await readyFilm(2);
+  await publishItems([item.id], [hallowick]);
+  await until(
+    () => stateOn(item.id, hallowick),
+    (state) => state === 'live',
+  );
+  await control('hallowick', 'buy', { reference: item.sku, quantity: 1 });
+  await until(
+    async () => (await sheet(item.id)).item.quantity,
+    (quantity) => quantity === 1,
+  );
+  const [sold] = await database().select({ id: sale.id }).from(sale).where(eq(sale.itemId, item.id));
+  const id = sold?.id;
+  // Only what calls off is busy: hearing goes on beside it.
+  const busy = (ms: number) =>
+    control('hallowick', 'fault', { kind: 'busy-429', times: 1, ms, method: 'POST', path: '/cancel' });
+  try {
+    await busy(8_000);
+    expect(await call('POST', `/sales/${id}/cancel`, {})).toMatchObject({ status: 503, body: { code: 'market-busy' } });
+    await control('hallowick', 'calm');
+    await busy(1_000);
+    expect(await call('POST', `/sales/${id}/cancel`, {})).toMatchObject({ status: 201, body: { quantity: 2 } });
+  } finally {
+    await control('hallowick', 'calm');
+  }
 });

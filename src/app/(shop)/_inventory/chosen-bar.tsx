@@ -13,6 +13,7 @@ export function ChosenBar({
   all,
   change,
   publish,
+  end,
   putAway,
   copy,
   writeOut,
@@ -26,6 +27,7 @@ export function ChosenBar({
   all: boolean;
   change: () => void;
   publish: () => void;
+  end: () => void;
   putAway: () => void;
   copy: () => void;
   writeOut: () => void;
@@ -53,6 +55,9 @@ export function ChosenBar({
           </button>
           <button type="button" className="btn btn-sm" onClick={publish}>
             Publish
+          </button>
+          <button type="button" className="btn btn-sm" title="End listings; the items stay" onClick={end}>
+            End
           </button>
           <button
             type="button"

@@ -1,6 +1,7 @@
 'use client';
 
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { debounce, useQueryStates } from 'nuqs';
 import { useCallback, useEffect, useMemo, useState } from 'react';
@@ -19,6 +20,9 @@ import { FilterBar } from './filter-bar';
 import { filterOf, firstRows, inventoryParams, nothingSaid } from './filters';
 import { Net } from './net';
 
+// Fetched when something is to be ended.
+const EndDialog = dynamic(() => import('@/ui/controls/end-dialog').then((module) => module.EndDialog));
+
 /** Rows of each further page. */
 const furtherRows = 100;
 const countAfterMs = 200;
@@ -31,6 +35,7 @@ export function Inventory() {
   const [query, setQuery] = useQueryStates(inventoryParams, { history: 'replace' });
   const filter = useMemo(() => filterOf(query), [query]);
   const [chosen, setChosenHere] = useState<Chosen>(noneChosen);
+  const [ending, setEnding] = useState<{ selection: Selection; only?: number[] } | null>(null);
   const [preferences, setPreferences] = useState<ColumnPreferences>({
     hidden: ['brand', 'category', 'cost'],
     widths: {},
@@ -141,6 +146,7 @@ export function Inventory() {
             all={chosen.all}
             change={() => router.push(withSelection('/workbench', selection()))}
             publish={() => router.push(withSelection('/publish', selection()))}
+            end={() => setEnding({ selection: selection() })}
             putAway={() => router.push(withSelection('/workbench', selection(), { steps: standingSteps('archived') }))}
             copy={() => router.push(withSelection('/copies', selection()))}
             labels={() => router.push(withSelection('/labels', selection()))}
@@ -150,6 +156,7 @@ export function Inventory() {
             chooseNone={() => setChosen(noneChosen)}
           />
         ) : null}
+        {ending ? <EndDialog {...ending} close={() => setEnding(null)} /> : null}
         {items.length > 0 && accounts.data ? (
           <Net
             isBarShown={number > 0}
@@ -168,6 +175,7 @@ export function Inventory() {
             act={(what) =>
               number > 0 && router.push(withSelection(what === 'change' ? '/workbench' : '/publish', selection()))
             }
+            endKnots={(ids, only) => setEnding({ selection: { kind: 'items', ids }, only })}
             publishKnots={(ids, accountIds) =>
               router.push(withSelection('/publish', { kind: 'items', ids }, { accounts: accountIds.join(',') }))
             }

@@ -31,6 +31,7 @@ type Props = {
   saved: () => void;
   act: (what: 'change' | 'publish') => void;
   publishKnots: (itemIds: number[], accountIds: number[]) => void;
+  endKnots: (itemIds: number[], accountIds: number[]) => void;
 };
 
 const isChosen = (chosen: Chosen, id: number) => chosen.all !== chosen.ids.has(id);
@@ -203,6 +204,9 @@ export function Net(props: Props) {
             onClick={() => props.publishKnots(rangeIds, knotColumns)}
           >
             Publish these
+          </button>
+          <button type="button" className="btn btn-sm" onClick={() => props.endKnots(rangeIds, knotColumns)}>
+            End these
           </button>
         </div>
       ) : null}

@@ -50,7 +50,11 @@ function Searches({ filter, order, open, close }: Props & { close: () => void })
   const forget = useCommand(
     async (one: SavedSearch) => {
       await api('DELETE /searches/{id}', { params: { id: one.id } });
-      return `${one.name} is forgotten; its items stay`;
+      const { name: called, filter: found, sort, dir } = one;
+      return {
+        text: `${called} is forgotten; its items stay`,
+        back: () => api('POST /searches', { body: { name: called, filter: found, sort, dir } }),
+      };
     },
     { ...touches, tells: true },
   );

@@ -2,12 +2,13 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type { Cause } from '@/services/outbox/find-causes';
+import { AsFile } from '@/ui/controls/as-file';
 import { Knot } from '@/ui/controls/knot';
 import { Link } from '@/ui/controls/link';
+import { SelectionLink } from '@/ui/controls/selection-link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { OfferRow, useOffers } from '@/ui/data/offers';
-import { withSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { ViolationRow } from '@/ui/data/violation-row';
 import { Findings } from './findings';
@@ -41,7 +42,9 @@ export function Attention() {
   const audit = useQuery({ queryKey: ['audit'], queryFn: () => api('GET /audit'), refetchInterval: 20_000 });
   return (
     <>
-      <PageHead title="Attention" />
+      <PageHead title="Attention">
+        <AsFile of="GET /causes/file" what="What needs you" />
+      </PageHead>
       {causes.isPending ? <Loading what="what needs you" /> : null}
       {causes.isError ? <Failed error={causes.error} retry={() => void causes.refetch()} /> : null}
       {causes.data?.causes.length === 0 &&
@@ -56,9 +59,12 @@ export function Attention() {
       <Reminders reminders={reminders} />
       {offers.length ? (
         <section aria-labelledby="offers" className="border-b border-base-300 px-4 py-2">
-          <h2 id="offers" className="font-semibold">
-            Offers that wait for your answer
-          </h2>
+          <div className="flex items-center">
+            <h2 id="offers" className="font-semibold">
+              Offers that wait for your answer
+            </h2>
+            <AsFile of="GET /offers/file" what="The offers" query={{ state: 'open' }} />
+          </div>
           <ul className="divide-y divide-base-300/60">
             {offers.map((offer) => (
               <OfferRow key={offer.id} offer={offer} />
@@ -95,14 +101,15 @@ function CauseRow({ cause, retry, changed }: { cause: Cause; retry: () => void; 
         Mend it
       </Link>
     ) : (
-      <Link
+      <SelectionLink
+        to="/workbench"
         className={`btn btn-sm ${cause.mayPass ? '' : 'btn-primary'}`}
-        href={withSelection('/workbench', { kind: 'items', ids: itemIds })}
+        selection={{ kind: 'items', ids: itemIds }}
       >
         {itemIds.length < count && kind !== 'rules'
           ? `Change the first ${itemIds.length.toLocaleString('en')} in the workbench`
           : `Change all ${itemIds.length.toLocaleString('en')} in the workbench`}
-      </Link>
+      </SelectionLink>
     );
   return (
     <li className="border-b border-base-300 px-4 py-3" data-cause={kind}>

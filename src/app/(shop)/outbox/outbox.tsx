@@ -4,11 +4,12 @@ import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-qu
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import type { RunProgress } from '@/services/outbox/find-runs';
 import type { LaneProgress } from '@/services/outbox/sending-progress';
+import { AsFile } from '@/ui/controls/as-file';
 import { ChoiceButtons } from '@/ui/controls/choice-buttons';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { AccountSelect } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';
-import { countedAre } from '@/ui/data/counted';
+import { counted, countedAre } from '@/ui/data/counted';
 import { useCommand } from '@/ui/data/use-command';
 import { JobLine } from './job-line';
 import { RunLine, Runs } from './runs';
@@ -87,6 +88,18 @@ export function Outbox() {
     },
     { tells: true },
   );
+  const back = useCommand(
+    async (one: RunProgress) => {
+      const isPublish = one.kind === 'publish';
+      const words = isPublish
+        ? `End what was listed by “${one.title}”? The items stay here with their stock.`
+        : `List again what was ended by “${one.title}”?`;
+      if (!window.confirm(words)) return undefined;
+      const { queued } = await api('POST /runs/{id}/back', { params: { id: one.id }, body: {} });
+      return `${counted(queued, 'listing')} ${isPublish ? (queued === 1 ? 'ends' : 'end') : 'on the way again'}`;
+    },
+    { tells: true },
+  );
   return (
     <>
       <PageHead title="Outbox">
@@ -114,11 +127,16 @@ export function Outbox() {
             {lane.paused ? `Let ${lane.name} go on` : `Stop ${lane.name}`}
           </button>
         ) : null}
+        <AsFile of="GET /jobs/file" what="These jobs" query={search} />
       </PageHead>
       {run ? <RunLine run={run} stop={() => void stop.run(run.id)} resume={() => void resume.run(run.id)} /> : null}
       <div className="grid grid-cols-[17rem_minmax(0,1fr)] max-lg:grid-cols-1">
         <section aria-label="Runs" className="border-r border-base-300">
           <TaskList />
+          <div className="flex items-center border-b border-base-300/60 px-4 py-1">
+            <h2 className="text-[13px] font-semibold">In one go</h2>
+            <AsFile of="GET /runs/file" what="All runs" />
+          </div>
           {runs.isPending ? <Loading what="the runs" /> : null}
           {runs.isError ? <Failed error={runs.error} /> : null}
           {runs.data ? (
@@ -127,6 +145,7 @@ export function Outbox() {
               chosen={query.run}
               choose={(id) => void setQuery({ run: id })}
               undo={(one) => void undo.run(one)}
+              back={(one) => void back.run(one)}
             />
           ) : null}
         </section>

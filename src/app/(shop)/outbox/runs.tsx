@@ -9,11 +9,14 @@ export function Runs({
   chosen,
   choose,
   undo,
+  back,
 }: {
   runs: RunProgress[];
   chosen: number | null;
   choose: (id: number | null) => void;
   undo: (run: RunProgress) => void;
+  /** What was sent: ends what was listed, lists again what was ended. */
+  back: (run: RunProgress) => void;
 }) {
   return (
     <>
@@ -37,17 +40,25 @@ export function Runs({
                 {one.held > 0 ? `, ${one.held} stopped` : ''}
               </span>
             </button>
-            {one.kind === 'edit' && !one.undoneBy && one.itemCount > 0 ? (
-              <button type="button" className="text-[12px] underline" onClick={() => undo(one)}>
-                Take {one.itemCount.toLocaleString('en')} {one.itemCount === 1 ? 'item' : 'items'} back and send
-              </button>
-            ) : null}
-            {(one.kind === 'edit' || one.kind === 'undo') && one.itemCount > 0 ? (
-              <Link className="ml-2 text-[12px] underline" href={`/runs/${one.id}`}>
-                Item by item
-              </Link>
-            ) : null}
-            {one.undoneBy ? <span className="quiet ml-2 text-[12px]">taken back</span> : null}
+            <span className="flex flex-wrap gap-x-2">
+              {one.kind === 'edit' && !one.undoneBy && one.itemCount > 0 ? (
+                <button type="button" className="text-[12px] underline" onClick={() => undo(one)}>
+                  Take {one.itemCount.toLocaleString('en')} {one.itemCount === 1 ? 'item' : 'items'} back and send
+                </button>
+              ) : null}
+              {((one.kind === 'publish' && one.listed > 0) || (one.kind === 'end' && one.ended > 0)) &&
+              !one.undoneBy ? (
+                <button type="button" className="text-[12px] underline" onClick={() => back(one)}>
+                  {one.kind === 'publish' ? 'End what it listed' : 'List them again'}
+                </button>
+              ) : null}
+              {['edit', 'undo', 'intake'].includes(one.kind) && one.itemCount > 0 ? (
+                <Link className="text-[12px] underline" href={`/runs/${one.id}`}>
+                  Item by item
+                </Link>
+              ) : null}
+              {one.undoneBy ? <span className="quiet text-[12px]">taken back</span> : null}
+            </span>
           </li>
         ))}
       </ol>

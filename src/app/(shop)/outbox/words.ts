@@ -23,4 +23,5 @@ export const kindWords: Record<string, string> = {
   undo: 'Taken back',
   renew: 'Renew',
   settle: 'Settle',
+  intake: 'Intake',
 };

@@ -4,6 +4,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
 import type { SaleView } from '@/services/stock/find-sales';
+import { AsFile } from '@/ui/controls/as-file';
 import { ChoiceButtons } from '@/ui/controls/choice-buttons';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
@@ -22,14 +23,6 @@ const saleStates = ['paid', 'oversold', 'unassigned', 'cancelled'] as const;
 const saleWords = { paid: 'Paid', oversold: 'Oversold', unassigned: 'Of no item', cancelled: 'Cancelled' };
 
 /** Orders from everywhere, newest first, with what was left of each. */
-const fileFormats = [
-  ['csv', 'CSV'],
-  ['xlsx', 'XLSX'],
-  ['json', 'JSON'],
-  ['ndjson', 'NDJSON'],
-  ['xml', 'XML'],
-] as const;
-
 export function Sales() {
   const [query, setQuery] = useQueryStates(
     { account: parseAsInteger, state: parseAsStringLiteral(saleStates) },
@@ -65,27 +58,7 @@ export function Sales() {
         <AccountSelect value={query.account} choose={(account) => void setQuery({ account })} all="Everywhere" />
         <span className="ml-auto" />
         <ForgetBuyers />
-        <span className="flex gap-x-2">
-          <span className="quiet">As a file</span>
-          {fileFormats.map(([format, label]) => (
-            <a
-              key={format}
-              className="link"
-              aria-label={`These sales as ${label}`}
-              download
-              href={`/api/v1/sales/file?${new URLSearchParams({
-                format,
-                ...Object.fromEntries(
-                  Object.entries(search).flatMap(([name, value]) =>
-                    value === undefined ? [] : [[name, String(value)]],
-                  ),
-                ),
-              })}`}
-            >
-              {label}
-            </a>
-          ))}
-        </span>
+        <AsFile of="GET /sales/file" what="These sales" query={search} />
       </PageHead>
       {pages.isPending ? <Loading what="the sales" /> : null}
       {pages.isError ? <Failed error={pages.error} retry={() => void pages.refetch()} /> : null}

@@ -7,7 +7,10 @@ import { itemRecord } from '../../records/items/item-record';
 import type { Recorded } from '../undo/run-records';
 
 /** The field that was changed, where it was changed. */
-export const recordedField = ({ combination, accountId, field }: Recorded, catalogue: Catalogue): Field | undefined =>
+export const recordedField = (
+  { combination, accountId, field }: Pick<Recorded, 'combination' | 'accountId' | 'field'>,
+  catalogue: Catalogue,
+): Field | undefined =>
   combination !== null
     ? catalogue.combination(field)
     : accountId !== null

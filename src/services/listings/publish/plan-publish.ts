@@ -24,7 +24,8 @@ export const publishPlanSchema = z.object({
       accountId: z.number(),
       field: z.string(),
       count: z.number(),
-      firstItem: z.number(),
+      /** All of them, as far as one change may take them. */
+      itemIds: z.array(z.number()),
       fix: issueSchema.shape.fix,
     }),
   ),
@@ -32,6 +33,8 @@ export const publishPlanSchema = z.object({
 export type PublishPlan = z.infer<typeof publishPlanSchema>;
 
 const shownItems = 300;
+/** So many items of one cause can be taken to the workbench at once. */
+const mostOfCause = 2_000;
 
 /** What would happen per item and account, what it costs, how long it takes, what is not ready and why. Nothing is changed. */
 export async function planPublish(input: Publish): Promise<PublishPlan> {
@@ -61,8 +64,9 @@ function countCauses(causes: Map<string, PublishPlan['causes'][number]>, knots: 
     for (const { message, field, fix, blocks } of issues) {
       if (!blocks) continue;
       const key = `${accountId}/${field}/${message}`;
-      const cause = causes.get(key) ?? { message, accountId, field, fix, count: 0, firstItem: itemId };
+      const cause = causes.get(key) ?? { message, accountId, field, fix, count: 0, itemIds: [] };
       cause.count++;
+      if (cause.itemIds.length < mostOfCause) cause.itemIds.push(itemId);
       causes.set(key, cause);
     }
   }

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { readConditions, templateSchema } from '../../../core/listing';
 import { database } from '../../../db/client';
 import { template } from '../../../db/schema';
+import { findRemoved, type Removed } from '../../records/removed/removed';
 
 export const templateViewSchema = templateSchema.extend({
   accounts: z.array(z.number()),
@@ -11,7 +12,8 @@ export const templateViewSchema = templateSchema.extend({
 });
 export type TemplateView = z.infer<typeof templateViewSchema>;
 
-export async function findTemplates(): Promise<{ templates: TemplateView[] }> {
+/** The templates, and those that can be had back. */
+export async function findTemplates(): Promise<{ templates: TemplateView[]; removed: Removed[] }> {
   const rows = await database().select().from(template).orderBy(template.id);
   return {
     templates: rows.map(({ updatedAt, conditions, ...row }) => ({
@@ -19,5 +21,6 @@ export async function findTemplates(): Promise<{ templates: TemplateView[] }> {
       conditions: readConditions(conditions),
       updatedAt: updatedAt.toISOString(),
     })),
+    removed: await findRemoved('template'),
   };
 }

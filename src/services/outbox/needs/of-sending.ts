@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { database } from '../../../db/client';
 import { rowsOf } from '../../../db/rows';
+import { isDrifted } from '../../records/listings/is-drifted';
 import { isGone } from '../../sync/find-gone';
 import { type Found, page } from './need';
 
@@ -32,7 +33,7 @@ export async function sendersThatNeed(): Promise<Found[]> {
 export async function differencesThatNeed(): Promise<Found[]> {
   const [row] = rowsOf<{ drift: number; gone: number }>(
     await database().execute(sql`select
-      (select count(*) from listing where state in ('changed', 'conflict') and drifted = 1) as drift,
+      (select count(*) from listing where ${isDrifted}) as drift,
       (select count(*) from listing where ${isGone}) as gone`),
   );
   return [

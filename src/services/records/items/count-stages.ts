@@ -5,6 +5,7 @@ import { liveStates } from '../../../core/sync';
 import { database } from '../../../db/client';
 import { rowsOf } from '../../../db/rows';
 import { today } from '../accounts/today';
+import { isDrifted } from '../listings/is-drifted';
 
 export const stageCountsSchema = z.record(z.enum(stages), z.number());
 export type StageCounts = z.infer<typeof stageCountsSchema>;
@@ -18,7 +19,7 @@ export async function stageCounts(): Promise<StageCounts> {
       (select count(distinct item_id) from listing where state = 'draft' and blocking = 0 and item_id not in (select id from item where archived <> 0)) as ready,
       (select count(distinct item_id) from listing where state in ${liveStates}) as live,
       (select count(distinct item_id) from listing where state in ('changed', 'conflict')) as changed,
-      (select count(distinct item_id) from listing where state in ('changed', 'conflict') and drifted = 1) as drift,
+      (select count(distinct item_id) from listing where ${isDrifted}) as drift,
       (select count(*) from (
         select item_id from listing where state = 'attention' or (state in ${liveStates} and blocking > 0)
         union select l.item_id from offer o join listing l on l.id = o.listing_id where o.state = 'open'

@@ -18,6 +18,7 @@ import { knotStates, liveStates } from '../../../core/sync';
 import { likeText } from '../../../db/like';
 import { item } from '../../../db/schema';
 import { today } from '../accounts/today';
+import { isDrifted } from '../listings/is-drifted';
 
 const never = sql`0`;
 /** What is compared beside the columns that are named as their fields are. */
@@ -172,7 +173,7 @@ const stageTerms: Record<Stage, SQL> = {
   ready: sql`i.id in (select item_id from listing where state = 'draft' and blocking = 0)`,
   live: sql`i.id in (select item_id from listing where state in ${liveStates})`,
   changed: sql`i.id in (select item_id from listing where state in ('changed', 'conflict'))`,
-  drift: sql`i.id in (select item_id from listing where state in ('changed', 'conflict') and drifted = 1)`,
+  drift: sql`i.id in (select item_id from listing where ${isDrifted})`,
   attention: sql`i.id in (select item_id from listing where state = 'attention')`,
   sold: sql`i.id in (select item_id from sale where item_id is not null)`,
 };

@@ -3,6 +3,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { type DragEvent, useRef, useState } from 'react';
 import { isByHand, placingFor } from '@/core/artwork/stands';
+import { AsFile } from '@/ui/controls/as-file';
 import { FurtherPages } from '@/ui/controls/further-pages';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
@@ -107,6 +108,7 @@ export function Artworks() {
             Stop
           </button>
         ) : null}
+        <AsFile of="GET /artworks/file" what="The artwork" />
       </PageHead>
       {refused.length ? (
         <div role="alert" className="mx-4 my-2 rounded border border-warning p-2 text-[13px]">

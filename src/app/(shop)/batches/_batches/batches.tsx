@@ -3,6 +3,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Answer } from '@/http/interface';
+import { AsFile } from '@/ui/controls/as-file';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { FurtherPages } from '@/ui/controls/further-pages';
@@ -59,6 +60,7 @@ export function Batches() {
         <button type="button" className="btn btn-primary btn-sm ml-auto" onClick={() => setIsNew(true)}>
           New batch
         </button>
+        <AsFile of="GET /batches/file" what="The batches" />
       </PageHead>
       {isPending ? <Loading what="the batches" /> : null}
       {error ? <Failed error={error} retry={() => void refetch()} /> : null}

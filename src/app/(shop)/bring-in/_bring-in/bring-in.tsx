@@ -4,6 +4,7 @@ import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
+import { AsFile } from '@/ui/controls/as-file';
 import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { AccountSelect, useAccounts } from '@/ui/data/accounts';
@@ -91,6 +92,7 @@ export function BringIn() {
         ) : (
           <p className="quiet">What you have listed already becomes items that stay linked with it. Nothing is sent.</p>
         )}
+        {account ? <AsFile of="GET /found/file" what="What was found" query={filter} /> : null}
       </PageHead>
       {account ? (
         <>

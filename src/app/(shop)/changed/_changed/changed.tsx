@@ -4,6 +4,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { parseAsInteger, useQueryState } from 'nuqs';
 import { useState } from 'react';
 import type { UnsentListing } from '@/services/outbox/find-unsent';
+import { AsFile } from '@/ui/controls/as-file';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { ItemCell } from '@/ui/controls/item-cell';
 import { Link } from '@/ui/controls/link';
@@ -122,6 +123,7 @@ export function Changed() {
         >
           Send {counted(taken.length, 'chosen field')}
         </button>
+        <AsFile of="GET /unsent/file" what="These changes" query={{ account }} />
       </PageHead>
       {offered.length > 1 ? (
         <fieldset className="flex flex-wrap gap-1 border-b border-base-300 px-4 py-1.5">

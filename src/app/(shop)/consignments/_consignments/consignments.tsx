@@ -3,6 +3,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Answer } from '@/http/interface';
+import { AsFile } from '@/ui/controls/as-file';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { FurtherPages } from '@/ui/controls/further-pages';
 import { Link } from '@/ui/controls/link';
@@ -65,6 +66,7 @@ export function Consignments() {
         <button type="button" className="btn btn-primary btn-sm ml-auto" onClick={() => setIsNew(true)}>
           New consignment
         </button>
+        <AsFile of="GET /consignments/file" what="The consignments" />
       </PageHead>
       {isPending ? <Loading what="the consignments" /> : null}
       {error ? <Failed error={error} retry={() => void refetch()} /> : null}

@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Answer } from '@/http/interface';
+import { AsFile } from '@/ui/controls/as-file';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { Link } from '@/ui/controls/link';
@@ -48,17 +49,20 @@ export function LiesThere() {
   });
   return (
     <section aria-labelledby="lies-there" className="p-4">
-      <h2 id="lies-there" className="mb-2 flex items-center gap-3 font-semibold">
-        What lies there
+      <div className="mb-2 flex items-center gap-3">
+        <h2 id="lies-there" className="font-semibold">
+          What lies there
+        </h2>
         <button
           type="button"
-          className="btn btn-sm font-normal"
+          className="btn btn-sm"
           disabled={isFetching}
           onClick={() => (isAsked ? void refetch() : setIsAsked(true))}
         >
           Ask the warehouses
         </button>
-      </h2>
+        <AsFile of="GET /consignments/stock/file" what="What lies there" />
+      </div>
       {isFetching && !data ? <Loading what="what lies there" /> : null}
       {error ? <Failed error={error} retry={() => void refetch()} /> : null}
       {data?.accounts.map((shop) => (

@@ -3,6 +3,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { parseAsInteger, useQueryStates } from 'nuqs';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import { AsFile } from '@/ui/controls/as-file';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { AccountSelect, useAccounts } from '@/ui/data/accounts';
 import { api, type RequestOf } from '@/ui/data/api';
@@ -64,6 +65,7 @@ export function DriftPage() {
             Choose an account to compare everything on it now; by night it happens by itself
           </span>
         )}
+        <AsFile of="GET /drift/file" what="These differences" query={query} />
       </PageHead>
       {pages.isPending ? <Loading what="the differences" /> : null}
       {pages.isError ? <Failed error={pages.error} retry={() => void pages.refetch()} /> : null}

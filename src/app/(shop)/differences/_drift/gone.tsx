@@ -1,6 +1,7 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
+import { AsFile } from '@/ui/controls/as-file';
 import { Knot } from '@/ui/controls/knot';
 import { Link } from '@/ui/controls/link';
 import { api } from '@/ui/data/api';
@@ -33,6 +34,7 @@ export function Gone({ accountName, only }: { accountName: (id: number) => strin
         <button type="button" className="btn btn-xs" onClick={() => void settle.run(all, 'end')}>
           End all {gone.length} here
         </button>
+        <AsFile of="GET /gone/file" what="What is not there any more" />
       </div>
       <ul>
         {gone.map((one) => (

@@ -7,6 +7,7 @@ import { Dialog } from '@/ui/controls/dialog';
 import { Price } from '@/ui/controls/format';
 import { ItemCell } from '@/ui/controls/item-cell';
 import { Link } from '@/ui/controls/link';
+import { SelectionLink } from '@/ui/controls/selection-link';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 
@@ -38,11 +39,18 @@ export function Behind({
       names: true,
       cell: (item) => <ItemCell photo={item.photo} title={item.title} sku={item.sku} href={`/items/${item.id}`} />,
     },
-    { id: 'pieces', head: 'Pieces', align: 'right', cell: (item) => item.pieces.toLocaleString('en') },
+    {
+      id: 'pieces',
+      head: 'Pieces',
+      align: 'right',
+      className: 'w-20',
+      cell: (item) => item.pieces.toLocaleString('en'),
+    },
     {
       id: 'amount',
       head: behind.of === 'here' || behind.of === 'bought' ? 'Paid' : 'Net',
       align: 'right',
+      className: 'w-32',
       cell: (item) => <Price amount={item.amount} currency={currency} />,
     },
   ];
@@ -59,13 +67,21 @@ export function Behind({
               {data.count.toLocaleString('en')} {data.count === 1 ? 'item' : 'items'}
               {data.count > items.length ? `, of which the first ${items.length} are shown` : ''}
             </span>
+            {data.ids.length > 0 ? (
+              <SelectionLink className="btn btn-sm" to="/workbench" selection={{ kind: 'items', ids: data.ids }}>
+                Change {data.ids.length < data.count ? `the first ${data.ids.length.toLocaleString('en')}` : 'them'} on
+                the workbench
+              </SelectionLink>
+            ) : null}
             {items.length > 0 && data.count <= mostOpened ? (
               <Link className="link" href={`/?${new URLSearchParams({ where })}`}>
                 Open in the inventory
               </Link>
             ) : null}
           </p>
-          {items.length ? <DataTable rows={items} columns={columns} idOf={(item) => item.id} look="part" /> : null}
+          {items.length ? (
+            <DataTable rows={items} columns={columns} idOf={(item) => item.id} look="part" fixed />
+          ) : null}
         </>
       ) : null}
     </Dialog>

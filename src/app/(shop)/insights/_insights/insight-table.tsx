@@ -1,27 +1,24 @@
 'use client';
 
 import type { InsightTable as Table } from '@/core/insight/table';
+import type { Interface } from '@/http/interface';
+import { AsFile } from '@/ui/controls/as-file';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { type Row, written } from './figure';
-
-const formats = [
-  ['csv', 'CSV'],
-  ['xlsx', 'XLSX'],
-  ['json', 'JSON'],
-] as const;
 
 /** A table with how it is read, and its file; its first figure opens the items behind a row. */
 export function InsightTable({
   table,
   currency,
-  fileOf,
+  asked,
   open,
   instead,
   children,
 }: {
   table: Table;
   currency: string;
-  fileOf: (table: string, format: string) => string;
+  /** What the view was asked. */
+  asked: Interface['GET /insights']['query'];
   open: (title: string, behind: Record<string, string>) => void;
   /** How it is shown otherwise than as a table. */
   instead?: React.ReactNode;
@@ -57,24 +54,11 @@ export function InsightTable({
   );
   return (
     <section aria-labelledby={`insight-${table.id}`} className="border-t border-base-300 px-4 py-3">
-      <div className="flex flex-wrap items-baseline gap-x-3">
+      <div className="flex flex-wrap items-center gap-x-3">
         <h2 id={`insight-${table.id}`} className="font-semibold">
           {table.title}
         </h2>
-        <span className="ml-auto flex gap-x-2 text-[13px]">
-          <span className="quiet">As a file</span>
-          {formats.map(([format, label]) => (
-            <a
-              key={format}
-              className="link"
-              aria-label={`${table.title} as ${label}`}
-              download
-              href={fileOf(table.id, format)}
-            >
-              {label}
-            </a>
-          ))}
-        </span>
+        <AsFile of="GET /insights/file" what={table.title} query={{ ...asked, table: table.id }} />
       </div>
       {table.about ? <p className="quiet max-w-[70rem] text-[13px]">{table.about}</p> : null}
       {children}

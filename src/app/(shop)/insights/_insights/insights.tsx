@@ -85,12 +85,6 @@ export function Insights() {
     refetchInterval: (one) => (one.state.data?.isWhole === false ? 2_000 : false),
   });
   const open = (title: string, of: Record<string, string>) => setBehind({ title, of });
-  const fileOf = (table: string, format: string) => {
-    const said = Object.entries({ ...query, table, format }).flatMap(([name, value]) =>
-      value === undefined ? [] : [[name, String(value)]],
-    );
-    return `/api/v1/insights/file?${new URLSearchParams(said)}`;
-  };
   const isBackward = period.from > period.to;
   return (
     <>
@@ -198,7 +192,7 @@ export function Insights() {
                 key={table.id}
                 table={table}
                 currency={data.currency}
-                fileOf={fileOf}
+                asked={query}
                 open={open}
                 instead={
                   table.id === 'total' ? <Totals table={table} currency={data.currency} open={open} /> : undefined

@@ -3,6 +3,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Answer } from '@/http/interface';
+import { AsFile } from '@/ui/controls/as-file';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { FurtherPages } from '@/ui/controls/further-pages';
@@ -52,6 +53,7 @@ export function Kits() {
         <button type="button" className="btn btn-primary btn-sm ml-auto" onClick={begin}>
           Take sets apart
         </button>
+        <AsFile of="GET /kits/file" what="The sets" />
       </PageHead>
       {pages.isPending ? <Loading what="the sets" /> : null}
       {pages.error ? <Failed error={pages.error} retry={() => void pages.refetch()} /> : null}

@@ -4,6 +4,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { parseAsInteger, parseAsString, useQueryStates } from 'nuqs';
 import { useState } from 'react';
 import { knotLabels } from '@/core/sync/state';
+import { AsFile } from '@/ui/controls/as-file';
 import { DataTable } from '@/ui/controls/data-table';
 import { ItemCell } from '@/ui/controls/item-cell';
 import { Knot } from '@/ui/controls/knot';
@@ -62,6 +63,7 @@ export function Links() {
             Cut {chosen.length} {chosen.length === 1 ? 'link' : 'links'}, leave the listings there
           </button>
         ) : null}
+        <AsFile of="GET /links/file" what="These links" query={query} />
       </PageHead>
       {account ? <Unlinked key={account.id} account={account} /> : null}
       {pages.isPending ? <Loading what="the links" /> : null}

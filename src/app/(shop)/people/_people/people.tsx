@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { type Role, roleNames, roles } from '@/core/access';
 import type { Answer } from '@/http/interface';
+import { AsFile } from '@/ui/controls/as-file';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Failed, Loading, PageHead } from '@/ui/controls/states';
 import { When } from '@/ui/controls/when';
@@ -23,7 +24,9 @@ export function People() {
   });
   return (
     <>
-      <PageHead title="People" />
+      <PageHead title="People">
+        <AsFile of="GET /people/file" what="What was done, and who signed in," />
+      </PageHead>
       {isPending ? <Loading what="the people" /> : null}
       {isLoadingError ? <Failed error={error} retry={() => void refetch()} /> : null}
       {data ? (

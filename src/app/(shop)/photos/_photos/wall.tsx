@@ -2,6 +2,7 @@ import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { type DragEvent, useState } from 'react';
 import { flawLabels, isByAccount, type PhotoFlaw } from '@/core/photo/flaws';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import { AsFile } from '@/ui/controls/as-file';
 import { Link } from '@/ui/controls/link';
 import { Empty, Failed, Loading } from '@/ui/controls/states';
 import { api, photoUrl } from '@/ui/data/api';
@@ -40,6 +41,7 @@ export function Wall({ flaw, account, accounts }: Props) {
         <Link className="btn btn-xs" href={`/workbench?ids=${items.map((one) => one.id).join(',')}`}>
           Change these {items.length} on the workbench
         </Link>
+        <AsFile of="GET /photos/flawed/file" what="These items" query={{ flaw, account: wanted }} />
       </div>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-2">
         {items.map((item) => (

@@ -5,9 +5,12 @@ import { useRef } from 'react';
 import { parseLength } from '@/core/measure/length';
 import { formatMoney, homeCurrency, parseAmount } from '@/core/measure/money';
 import { formatWeight, parseWeight } from '@/core/measure/weight';
+import type { Answer } from '@/http/interface';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';
+
+type Box = Answer<'GET /boxes'>['boxes'][number];
 
 const sides = [
   ['lengthMm', 'Length'],
@@ -43,9 +46,9 @@ export function Boxes() {
     { touches: [['boxes'], ['prices']] },
   );
   const remove = useCommand(
-    async (id: number) => {
+    async ({ id, ...body }: Box) => {
       await api('DELETE /boxes/{id}', { params: { id } });
-      return undefined;
+      return { text: `${body.name} is removed`, back: () => api('POST /boxes', { body }) };
     },
     { touches: [['boxes']], tells: true },
   );
@@ -72,7 +75,7 @@ export function Boxes() {
               type="button"
               className="btn btn-ghost btn-xs"
               aria-label={`Remove ${box.name}`}
-              onClick={() => void remove.run(box.id)}
+              onClick={() => void remove.run(box)}
             >
               Remove
             </button>

@@ -3,7 +3,6 @@
 import { keepPreviousData, skipToken, useQuery } from '@tanstack/react-query';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import type { AccountView } from '@/services/accounts/find-accounts';
 import type { PublishPlan } from '@/services/listings/publish/plan-publish';
 import type { Selection } from '@/services/records/items/selection';
 import { duration, Price } from '@/ui/controls/format';
@@ -14,13 +13,16 @@ import { counted } from '@/ui/data/counted';
 import { readSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
 import { LeftOut } from './left-out';
+import { Missing } from './missing';
 import { PlanTable } from './plan-table';
 
 type How = 'live' | 'later' | 'draft';
 
 /** What the button does, with its number. */
 function buttonWords(how: How, totals: { go: number; fresh: number } | undefined): string {
-  const count = (how === 'draft' ? totals?.fresh : totals?.go) ?? 0;
+  // Nothing is counted yet, or nowhere is chosen: no number says that there is nothing to send.
+  if (!totals) return { draft: 'Keep as drafts', later: 'Send then', live: 'Send' }[how];
+  const count = how === 'draft' ? totals.fresh : totals.go;
   const listings = `${count.toLocaleString('en')} ${count === 1 ? 'listing' : 'listings'}`;
   if (how === 'draft') return `Keep ${listings} as ${count === 1 ? 'a draft' : 'drafts'}`;
   return how === 'later' ? `Send ${listings} then` : `Send ${listings}`;
@@ -213,38 +215,6 @@ export function PublishPage() {
         />
       ) : null}
     </>
-  );
-}
-
-/** What is not ready, by cause, most frequent first. */
-function Missing({ plan, accounts }: { plan: PublishPlan; accounts: AccountView[] }) {
-  return (
-    <section aria-label="What is missing" className="border-b border-base-300 px-4 py-2">
-      <h2 className="mb-1 font-semibold">What is missing</h2>
-      <ul className="space-y-0.5">
-        {plan.causes.slice(0, 8).map((cause) => (
-          <li key={`${cause.accountId}${cause.field}${cause.message}`} className="flex gap-3">
-            <span className="figures w-8 text-right">{cause.count}</span>
-            <span className="w-28 shrink-0 truncate">
-              {accounts.find((account) => account.id === cause.accountId)?.name}
-            </span>
-            <span>{cause.message}</span>
-            {cause.fix.kind === 'account-default' ? (
-              <Link className="underline" href={`/marketplaces#account-${cause.accountId}`}>
-                {cause.fix.label}
-              </Link>
-            ) : (
-              <Link
-                className="underline"
-                href={`/items/${cause.firstItem}#row-${'field' in cause.fix ? cause.fix.field : cause.field}`}
-              >
-                {cause.fix.label}
-              </Link>
-            )}
-          </li>
-        ))}
-      </ul>
-    </section>
   );
 }
 

@@ -6,6 +6,7 @@ import { parseAsInteger, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useState } from 'react';
 import type { RenewalView } from '@/services/listings/renewal/find-renewals';
 import type { RenewalPlan } from '@/services/listings/renewal/plan-renewal';
+import { AsFile } from '@/ui/controls/as-file';
 import { ChoiceButtons } from '@/ui/controls/choice-buttons';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { duration, Price } from '@/ui/controls/format';
@@ -87,6 +88,7 @@ export function RenewalsPage() {
           />
           days old
         </label>
+        <AsFile of="GET /renewals/file" what="These listings" query={query} />
       </PageHead>
       <Consequences plan={chosen.length ? plan.data : undefined} chosen={chosen.length} go={() => void go.run()} />
       {account ? <DailyPlan key={account.id} account={account} /> : null}

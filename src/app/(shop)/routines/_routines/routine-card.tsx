@@ -46,8 +46,13 @@ export function RoutineCard({ routine }: { routine: FoundRoutine }) {
   );
   const forget = useCommand(
     async () => {
-      await api('DELETE /routines/{id}', { params: { id: routine.id } });
-      return `${routine.name} is forgotten; what it changed stays`;
+      const params = { id: routine.id };
+      const body = await api('GET /routines/{id}/file', { params });
+      await api('DELETE /routines/{id}', { params });
+      return {
+        text: `${routine.name} is forgotten; what it changed stays`,
+        back: () => api('POST /routines/file', { body }),
+      };
     },
     { touches },
   );

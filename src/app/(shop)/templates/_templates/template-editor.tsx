@@ -2,11 +2,13 @@
 
 import { useState } from 'react';
 import type { AccountView } from '@/services/accounts/find-accounts';
+import type { TemplateView } from '@/services/listings/templates/find-templates';
 import type { TemplateInput } from '@/services/listings/templates/template-input';
 import type { TriedTemplate } from '@/services/listings/templates/try-template';
 import { ConditionList } from '@/ui/controls/condition-list';
 import { ApiProblem, api } from '@/ui/data/api';
 import { sentenceWithFix } from '@/ui/data/sentence';
+import { useCommand } from '@/ui/data/use-command';
 import { useNotice } from '@/ui/frame/providers';
 import { OwnFields } from './own-fields';
 import { PrintPart } from './print-part';
@@ -27,9 +29,11 @@ const texts: [string, string, number, string][] = [
 
 type Props = {
   id: number | null;
-  start: Draft & { version?: number };
+  /** As it is kept; `previous` is what it says for older items, where it was changed for new ones only. */
+  start: Draft & { previous?: TemplateView['previous'] };
   accounts: AccountView[];
-  kept: (id: number | null) => Promise<void>;
+  /** It is kept, or removed; `isBack` where what is written here was taken back. */
+  kept: (id: number | null, isBack?: boolean) => Promise<void>;
 };
 
 /** One template: for which items, on which accounts, what it says; tried out before it is kept. */
@@ -78,20 +82,36 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
           ? await api('POST /templates', { body: draft })
           : await api('PUT /templates/{id}', { params: { id }, body: draft });
       set({ version: saved.version });
-      notice(`“${draft.name}” is kept; listings are computed anew`);
+      const { previous, name, accounts: on, conditions, fields, print } = start;
+      const before = { name, accounts: on, conditions, fields, print, for: 'all' as const, version: saved.version };
+      // What it said for older items alone cannot be said again this way.
+      const isReturnable = id !== null && !previous;
+      notice(
+        `“${draft.name}” is kept; listings are computed anew`,
+        isReturnable ? { label: 'Take it back', run: () => void takeBack(id, before) } : undefined,
+      );
       await kept(saved.id);
+    });
+  const takeBack = (which: number, before: Draft) =>
+    asked(async () => {
+      await api('PUT /templates/{id}', { params: { id: which }, body: before });
+      await kept(which, true);
     });
   const tryOut = () =>
     asked(async () =>
       setTried(await api('POST /templates/try', { body: { ...draft, name: draft.name || 'Draft', id } })),
     );
-  const remove = () =>
-    asked(async () => {
-      if (id === null) return;
-      await api('DELETE /templates/{id}', { params: { id } });
-      notice(`“${draft.name}” is removed`);
+  const remove = useCommand(
+    async (which: number) => {
+      await api('DELETE /templates/{id}', { params: { id: which } });
       await kept(null);
-    });
+      return {
+        text: `“${start.name}” is removed; listings are computed without it`,
+        back: () => api('POST /templates/{id}/back', { params: { id: which } }),
+      };
+    },
+    { touches: [['templates']], tells: true },
+  );
   const problemAt = (field: string) =>
     problem?.field === field || problem?.field === `fields.${field}` ? problem.message : '';
   return (
@@ -208,8 +228,8 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
             <button
               type="button"
               className="btn btn-ghost btn-sm ml-auto"
-              disabled={busy}
-              onClick={() => void remove()}
+              disabled={busy || remove.busy}
+              onClick={() => void remove.run(id)}
             >
               Remove
             </button>

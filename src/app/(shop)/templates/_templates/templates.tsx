@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { sayCondition } from '@/core/filter/say';
 import { homeCurrency } from '@/core/measure/money';
 import type { TemplateView } from '@/services/listings/templates/find-templates';
+import { RemovedList } from '@/ui/controls/removed-list';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { type Draft, emptyDraft, TemplateEditor } from './template-editor';
@@ -20,6 +21,8 @@ export function Templates() {
   const client = useQueryClient();
   const [chosen, choose] = useQueryState('template', parseAsInteger);
   const [fresh, setFresh] = useState<Draft | null>(null);
+  /** How often something was taken back: what was written then is read anew. */
+  const [backs, setBacks] = useState(0);
   const { data, isPending, isLoadingError, error, refetch } = useQuery({
     queryKey: ['templates'],
     queryFn: () => api('GET /templates'),
@@ -31,10 +34,11 @@ export function Templates() {
   if (isPending || accounts.isPending) return <Loading what="the templates" />;
   if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
   const template = data.templates.find((one) => one.id === chosen) ?? null;
-  const kept = async (id: number | null) => {
+  const kept = async (id: number | null, isBack = false) => {
     setFresh(null);
     await client.invalidateQueries({ queryKey: ['templates'] });
     await choose(id);
+    if (isBack) setBacks((count) => count + 1);
   };
   const names = new Map((accounts.data?.accounts ?? []).map((one) => [one.id, one.name]));
   return (
@@ -74,10 +78,11 @@ export function Templates() {
               </li>
             ))}
           </ul>
+          <RemovedList removed={data.removed} back={(id) => api('POST /templates/{id}/back', { params: { id } })} />
         </nav>
         {template || fresh ? (
           <TemplateEditor
-            key={template?.id ?? 'new'}
+            key={`${template?.id ?? 'new'} ${backs}`}
             id={template?.id ?? null}
             start={template ? { ...template, print: template.print ?? null, for: 'all' } : (fresh ?? emptyDraft)}
             accounts={accounts.data?.accounts ?? []}

@@ -44,7 +44,7 @@ export function CommonTable({ selection, accounts, steps, set, narrow }: Props) 
         <label className="ml-auto flex items-center gap-2 whitespace-nowrap">
           Written for
           <select
-            className="select select-sm"
+            className="select select-sm w-36"
             value={account ?? ''}
             onChange={(event) => setAccount(event.target.value === '' ? null : Number(event.target.value))}
           >

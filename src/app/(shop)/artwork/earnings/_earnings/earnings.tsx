@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { parseAsInteger, parseAsStringLiteral, useQueryState } from 'nuqs';
 import type { Answer } from '@/http/interface';
+import { AsFile } from '@/ui/controls/as-file';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Price } from '@/ui/controls/format';
 import { Link } from '@/ui/controls/link';
@@ -131,6 +132,7 @@ export function Earnings() {
             ))}
           </select>
         </label>
+        <AsFile of="GET /artworks/earnings/file" what="What earns" query={{ days }} />
       </PageHead>
       {isPending ? <Loading what="what was earned" /> : null}
       {error ? <Failed error={error} retry={() => void refetch()} /> : null}

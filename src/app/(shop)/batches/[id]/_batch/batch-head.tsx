@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { addressOf } from '@/core/filter/address';
 import type { BatchView } from '@/services/intake/find-batch';
+import { AsFile } from '@/ui/controls/as-file';
 import { Link } from '@/ui/controls/link';
 import { PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
@@ -114,6 +115,7 @@ export function BatchHead({ batch }: { batch: BatchView }) {
           Take all back
         </button>
       )}
+      <AsFile of="GET /batches/{id}/lines/file" what="The scans of this batch" params={{ id: batch.id }} />
       {sendsIn ? <NewConsignment batch={batch.id} close={() => setSendsIn(false)} /> : null}
       {isOpen ? <Details batch={batch} close={() => setIsOpen(false)} /> : null}
     </PageHead>

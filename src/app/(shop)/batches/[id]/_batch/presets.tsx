@@ -9,7 +9,8 @@ import { useCommand } from '@/ui/data/use-command';
 import { usePageActions } from '@/ui/frame/actions';
 
 const key = ['intake-presets'];
-const none: Answer<'GET /intake-presets'>['presets'] = [];
+type Preset = Answer<'GET /intake-presets'>['presets'][number];
+const none: Preset[] = [];
 export const usePresets = () =>
   useQuery({ queryKey: key, queryFn: () => api('GET /intake-presets'), staleTime: 10_000 }).data?.presets ?? none;
 
@@ -30,9 +31,12 @@ export function Presets({ settings, take }: { settings: IntakeSettings; take: (s
     { touches: [key] },
   );
   const forget = useCommand(
-    async (id: number) => {
-      await api('DELETE /intake-presets/{id}', { params: { id } });
-      return undefined;
+    async (one: Preset) => {
+      await api('DELETE /intake-presets/{id}', { params: { id: one.id } });
+      return {
+        text: `${one.name} is forgotten`,
+        back: () => api('PUT /intake-presets', { body: { name: one.name, settings: one.settings } }),
+      };
     },
     { touches: [key], tells: true },
   );
@@ -69,7 +73,7 @@ export function Presets({ settings, take }: { settings: IntakeSettings; take: (s
           </select>
         </label>
         {chosen ? (
-          <button type="button" className="btn btn-sm btn-ghost" onClick={() => void forget.run(chosen.id)}>
+          <button type="button" className="btn btn-sm btn-ghost" onClick={() => void forget.run(chosen)}>
             Forget
           </button>
         ) : (

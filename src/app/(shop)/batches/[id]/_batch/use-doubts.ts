@@ -1,6 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useState } from 'react';
+import { newKey } from '@/ui/data/new-key';
 
 export type Doubt = { id: string; text: string };
 
@@ -32,7 +33,7 @@ export function useDoubts(batch: number): {
   );
   return {
     doubts,
-    doubt: (text) => keep([{ id: crypto.randomUUID(), text }, ...kept(batch)]),
+    doubt: (text) => keep([{ id: newKey(), text }, ...kept(batch)]),
     take: (id) => {
       keep(kept(batch).filter((one) => one.id !== id));
       return doubts.find((one) => one.id === id) ?? null;

@@ -7,6 +7,7 @@ import { nextPlace } from '@/core/batch/place';
 import type { IntakeSettings } from '@/core/batch/settings';
 import type { IntakeAct } from '@/services/intake/intake-act';
 import type { LineView } from '@/services/intake/line-view';
+import { newKey } from '@/ui/data/new-key';
 import { play } from '@/ui/scan/sounds';
 import { type Before, interpret } from './interpret';
 import { usePresets } from './presets';
@@ -47,7 +48,7 @@ export function useSitting({ id, lines, settings, change, snippets, back }: Give
   const last = lines.find((line) => line.key === lastKey) ?? (lastKey === '' ? (lines[0] ?? null) : null);
 
   const scan = (text: string) => {
-    const key = crypto.randomUUID();
+    const key = newKey();
     const given = units === null ? settings : { ...settings, quantity: units };
     // In the order in which they read, whichever was switched on first.
     const ordered = [

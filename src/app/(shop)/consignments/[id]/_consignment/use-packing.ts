@@ -5,6 +5,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { readCommand } from '@/core/batch/command';
 import type { Answer } from '@/http/interface';
 import { ApiProblem, api } from '@/ui/data/api';
+import { newKey } from '@/ui/data/new-key';
 import { play, speak } from '@/ui/scan/sounds';
 
 export type Said = Answer<'POST /consignments/{id}/packed'>;
@@ -93,7 +94,7 @@ export function usePacking(id: number) {
         hear(refusal('The same piece twice within a second: packed once. Scan it again if it is another one'));
         return;
       }
-      queue.current.push({ key: crypto.randomUUID(), text });
+      queue.current.push({ key: newKey(), text });
       setWaiting(queue.current.length);
       void work();
     },

@@ -7,6 +7,7 @@ import type { Item } from '@/core/item/item';
 import { handReasons, movementWords, resultingStock } from '@/core/item/movements';
 import { amountToText, parseAmount } from '@/core/measure/money';
 import type { StockView } from '@/services/stock/find-movements';
+import { AsFile } from '@/ui/controls/as-file';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { Dialog } from '@/ui/controls/dialog';
 import { Failed, Loading } from '@/ui/controls/states';
@@ -33,7 +34,10 @@ export function StockLedger({ item, close, moved }: { item: Item; close: () => v
       {stock.isError ? <Failed error={stock.error} retry={() => void stock.refetch()} /> : null}
       {stock.data ? (
         <div className="grid grid-cols-[minmax(0,1fr)_20rem] gap-6 max-lg:grid-cols-1">
-          <Movements stock={stock.data} />
+          <div>
+            <Movements stock={stock.data} />
+            <AsFile of="GET /items/{id}/stock/file" what="The ledger" params={{ id: item.id }} />
+          </div>
           <div className="space-y-5">
             {stock.data.varied ? (
               <p className="quiet">The stock of this item is counted by its variations, in their table.</p>

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { ItemPatch } from '@/core/item/item';
 import { ApiProblem, api } from '@/ui/data/api';
+import { newKey } from '@/ui/data/new-key';
 import { sentenceOf } from '@/ui/data/sentence';
 
 const delayMs = 500;
@@ -86,7 +87,7 @@ export function useAutosave(
   }, [version]);
 
   const keep = useCallback(() => {
-    if (idNow() === 0) key.current ||= crypto.randomUUID();
+    if (idNow() === 0) key.current ||= newKey();
     try {
       if (Object.keys(waiting.current).length)
         localStorage.setItem(
@@ -112,7 +113,7 @@ export function useAutosave(
       let again = false;
       try {
         if (isNew) {
-          key.current ||= crypto.randomUUID();
+          key.current ||= newKey();
           const { id, sku } = await api('POST /items', { body: { fields: sent, key: key.current }, keepalive });
           born.current = id;
           base.current = 1;

@@ -3,6 +3,7 @@
 import { Pencil, Plus } from 'lucide-react';
 import { formatMoney, homeCurrency } from '@/core/measure/money';
 import type { KitView } from '@/services/kits/find-kit';
+import { AsFile } from '@/ui/controls/as-file';
 import { Link } from '@/ui/controls/link';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
@@ -110,6 +111,7 @@ export function KitHead({ kit, totals, changed, open }: Props) {
           <Pencil size={14} aria-hidden="true" />
           Change {changed.toLocaleString('en')} in stock
         </button>
+        <AsFile of="GET /kits/{id}/lots/file" what="The lots" params={{ id }} />
       </div>
     </div>
   );

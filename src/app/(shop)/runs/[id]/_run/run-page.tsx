@@ -3,6 +3,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RunChanges, RunItem } from '@/services/changes/undo/find-run-changes';
+import { AsFile } from '@/ui/controls/as-file';
 import { type Column, DataTable } from '@/ui/controls/data-table';
 import { ItemCell } from '@/ui/controls/item-cell';
 import { Link } from '@/ui/controls/link';
@@ -113,6 +114,7 @@ export function RunPage({ runId }: { runId: number }) {
         <Link className="btn btn-ghost btn-sm ml-auto" href={`/outbox?run=${run.id}`}>
           What was sent of it
         </Link>
+        <AsFile of="GET /runs/{id}/changes/file" what="These values" params={{ id: run.id }} />
       </PageHead>
       {undo.problem ? <Failed error={undo.error} /> : null}
       {rows.length === 0 ? (

@@ -16,6 +16,7 @@ import {
 } from 'recharts';
 import type { Item } from '@/core/item/item';
 import { formatMoney } from '@/core/measure/money';
+import { AsFile } from '@/ui/controls/as-file';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { counted } from '@/ui/data/counted';
@@ -85,6 +86,7 @@ export function Comparables({ itemId, item, changed }: { itemId: number; item: I
           </span>
         ))}
         {data.silent.length ? <span className="quiet">{data.silent.join('; ')}</span> : null}
+        <AsFile of="GET /items/{id}/comparables/file" what="These sales" params={{ id: itemId }} query={query} />
       </div>
       {statistics ? (
         <div className="grid grid-cols-[16rem_1fr_1fr] gap-6 max-lg:grid-cols-1">

@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// Writes docs/dependencies.md: every package that the project names, its licence and age, and the licences of all that come
+// Writes docs/dependencies.md (`npm run packages`): every package that the project names, its licence and age, and the licences of all that come
 // along. Asks the npm registry for the days on which versions were published.
 import { execFileSync, spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
@@ -69,7 +69,7 @@ writeFileSync(
   join(root, 'docs', 'dependencies.md'),
   `# Packages
 
-Made by \`npm run dependencies\` on ${new Date().toISOString().slice(0, 10)}.
+Made by \`npm run packages\` on ${new Date().toISOString().slice(0, 10)}.
 
 Known faults (\`npm audit\`, without what only builds and tests): ${
     told

@@ -1,5 +1,5 @@
-import { database } from '../../db/client';
-import { account } from '../../db/schema';
+import { database } from '../../../db/client';
+import { account } from '../../../db/schema';
 
 /** What each account is called, by its number. */
 export async function accountNames(): Promise<Map<number, string>> {

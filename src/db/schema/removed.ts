@@ -1,0 +1,18 @@
+import { mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import { document, id, moment, reference } from './columns';
+
+/** What was thrown away and can be had back for a while, as it was. */
+export const removed = mysqlTable(
+  'removed',
+  {
+    id: id(),
+    kind: varchar('kind', { length: 12 }).notNull().$type<'template' | 'badge'>(),
+    /** The number that it had, and gets again. */
+    was: reference('was').notNull(),
+    name: varchar('name', { length: 80 }).notNull(),
+    row: document<unknown>('row').notNull(),
+    byName: varchar('by_name', { length: 120 }).notNull(),
+    at: moment('at').notNull(),
+  },
+  (table) => [uniqueIndex('removed_was').on(table.kind, table.was)],
+);
