@@ -118,6 +118,9 @@ function holds(subject: Subject, condition: Condition): boolean {
   return wanted.length > 0 && here.some((one) => wordFits(one, op, wanted));
 }
 
+/** It is live and shows something else than was sent, whether or not it needs somebody besides. */
+const isDrifted = (one: { isLive?: boolean; drifted: boolean }) => Boolean(one.isLive) && one.drifted;
+
 const isLive = (state: KnotState) => state === 'live' || state === 'changed' || state === 'conflict';
 
 /** At which stages of the ribbon an item stands. */
@@ -129,7 +132,7 @@ export function stagesOf({ item, listings = [], sold = false }: Subject): Set<St
   if (any((one) => one.state === 'draft' && one.blocking === 0)) stages.add('ready');
   if (any((one) => isLive(one.state))) stages.add('live');
   if (any((one) => one.state === 'changed' || one.state === 'conflict')) stages.add('changed');
-  if (any((one) => (one.state === 'changed' || one.state === 'conflict') && one.drifted)) stages.add('drift');
+  if (any(isDrifted)) stages.add('drift');
   if (any((one) => one.state === 'attention')) stages.add('attention');
   if (sold) stages.add('sold');
   return stages;
@@ -167,7 +170,7 @@ function fits(
 ): boolean {
   if (state === undefined ? one.state === 'none' : one.state !== state) return false;
   if (unsent && !(one.isLive && one.dirty)) return false;
-  if (drifted && !(one.isLive && one.drifted)) return false;
+  if (drifted && !isDrifted(one)) return false;
   if (cause !== undefined && !(one.state === 'attention' && one.cause === cause)) return false;
   if (netBelow !== undefined && (one.net === undefined || one.net === null || one.net >= netBelow)) return false;
   if (liveForDays === undefined) return true;

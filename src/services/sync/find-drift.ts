@@ -7,6 +7,7 @@ import { listing } from '../../db/schema';
 import { loadAccounts } from '../records/accounts/load-accounts';
 import { loadItems } from '../records/items/load-items';
 import { computeRow } from '../records/listings/compute-row';
+import { isDrifted } from '../records/listings/is-drifted';
 import { driftFields } from './settle-fields';
 
 export const findDriftSchema = z.object({
@@ -48,8 +49,7 @@ export async function findDrift(
     .from(listing)
     .where(
       and(
-        eq(listing.drifted, true),
-        eq(listing.remote, 'live'),
+        isDrifted,
         input.account ? eq(listing.accountId, input.account) : undefined,
         input.item ? eq(listing.itemId, input.item) : undefined,
         input.after ? gt(listing.id, input.after) : undefined,

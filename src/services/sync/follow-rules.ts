@@ -3,6 +3,7 @@ import { database, transaction } from '../../db/client';
 import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { loadAccounts } from '../records/accounts/load-accounts';
+import { isDrifted } from '../records/listings/is-drifted';
 import { byRule, settleFields } from './settle-fields';
 
 /** Applies an account's rules to what is open on it. */
@@ -13,7 +14,7 @@ export async function followRules(actor: Actor, accountId: number): Promise<numb
   const rows = await db
     .select({ id: listing.id })
     .from(listing)
-    .where(and(eq(listing.accountId, accountId), eq(listing.drifted, true), eq(listing.remote, 'live')))
+    .where(and(eq(listing.accountId, accountId), isDrifted))
     .limit(20_000);
   let settled = 0;
   for (const { id } of rows)

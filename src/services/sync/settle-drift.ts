@@ -7,6 +7,7 @@ import { rowsOf } from '../../db/rows';
 import { listing } from '../../db/schema';
 import type { Actor } from '../access/actor';
 import { loadAccounts } from '../records/accounts/load-accounts';
+import { isDrifted } from '../records/listings/is-drifted';
 import { settleFields } from './settle-fields';
 
 const which = z.union([
@@ -43,7 +44,7 @@ export async function settleDrift(
       ? [what.listing]
       : rowsOf<{ id: number }>(
           await db.execute(
-            sql`select id from listing where account_id = ${what.account} and drifted = 1 and remote = 'live' and id > ${input.after} order by id limit ${atOnce}`,
+            sql`select id from listing where account_id = ${what.account} and ${isDrifted} and id > ${input.after} order by id limit ${atOnce}`,
           ),
         ).map((row) => row.id);
   const rows = ids.length

@@ -186,7 +186,7 @@ function listingTerm({ account, state, unsent, drifted, cause, liveForDays, netB
     ...(account === undefined ? [] : [sql`l.account_id = ${account}`]),
     state === undefined ? sql`l.state in ${knotStates.filter((one) => one !== 'none')}` : sql`l.state = ${state}`,
     ...(unsent ? [sql`l.remote = 'live' and l.dirty = 1`] : []),
-    ...(drifted ? [sql`l.remote = 'live' and l.drifted = 1`] : []),
+    ...(drifted ? [isDrifted] : []),
     ...(liveForDays === undefined
       ? []
       : [sql`l.remote = 'live' and l.live_since < ${daysBefore(today(), liveForDays)}`]),

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 
 /**
- * Listings that show something else than was sent and wait for somebody: one that needs somebody for another reason as well
- * is among them, one that is being sent just now is not. The states keep it to few rows: there is an index of them.
+ * Listings that are live and show something else than was sent, whether or not they need somebody besides. The states say
+ * nothing more, they keep it to few rows: there is an index of them.
  */
 export const isDrifted = sql`state in ('changed', 'conflict', 'attention') and drifted = 1 and remote = 'live'`;
