@@ -18,9 +18,12 @@ export async function inOwnShop({ settings: given, fill: [filler, ...args], work
   try {
     await startApplication(processes, settings, env);
     await runScript(filler, env, args);
-    isFine = await work({ settings, processes, env });
-    // Whatever was broken meanwhile: in the end everything adds up, also where something else did not.
-    await runScript('src/worker/audit-once.ts', env);
+    try {
+      isFine = await work({ settings, processes, env });
+    } finally {
+      // Whatever was broken meanwhile: in the end everything adds up, also where something else did not.
+      await runScript('src/worker/audit-once.ts', env);
+    }
   } catch (error) {
     console.error(error);
     isFine = false;

@@ -22,11 +22,11 @@ const rings = (colours: string[]) =>
     .join('');
 
 const leaf = (colour: string) =>
-  Array.from({ length: 9 }, (_, at) => {
+  `${Array.from({ length: 9 }, (_, at) => {
     const y = 60 + at * 26;
     const long = 74 - Math.abs(4 - at) * 9;
     return `<path d="M160 ${y + 22} q ${long / 2} -34 ${long} -26 q -8 30 -${long} 34 Z" fill="${colour}"/><path d="M160 ${y + 22} q -${long / 2} -34 -${long} -26 q 8 30 ${long} 34 Z" fill="${colour}"/>`;
-  }).join('') + `<path d="M160 44 V304" stroke="${colour}" stroke-width="5" stroke-linecap="round"/>`;
+  }).join('')}<path d="M160 44 V304" stroke="${colour}" stroke-width="5" stroke-linecap="round"/>`;
 
 const gull = (x: number, y: number, size: number, colour: string) =>
   `<path transform="translate(${x} ${y}) scale(${size})" d="M-60 0 q 26 -34 60 0 q 34 -34 60 0 q -36 -14 -60 14 q -24 -28 -60 -14 Z" fill="${colour}"/>`;

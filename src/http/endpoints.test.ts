@@ -17,7 +17,7 @@ test('every address is declared once', () => {
 
 test('each says what it answers, and the streams are among them', () => {
   expect(text.match(/^ {4}answer: /gm)?.length).toBe(declared.length);
-  expect(declared).toEqual(expect.arrayContaining(['GET /sales.csv', 'GET /live']));
+  expect(declared).toEqual(expect.arrayContaining(['GET /insights/file', 'GET /live']));
 });
 
 test('their files are named like the folders of services, and the list names them all', () => {

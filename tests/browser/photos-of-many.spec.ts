@@ -251,6 +251,8 @@ test('the plan and Changed send chosen fields alone, with the photos as they wil
     (one) => one !== undefined && !one.busy && one.fields.every(({ field }) => field !== 'photos'),
   );
   expect(unsent?.fields.map((one) => one.field)).toContain('title');
+  const dearer = [{ field: 'price', do: { verb: 'set', value: 17_100 } }];
+  await call('POST', '/edits', { selection: { kind: 'items', ids: [id] }, steps: dearer, send: false });
   await page.goto(`/changed?account=${account?.id}`);
   await page.getByRole('button', { name: 'Title', exact: true }).click();
   await page.getByRole('button', { name: 'Send title on Shopfront' }).click();

@@ -50,6 +50,28 @@ test('a list is taken along as a file, by mouse and by keyboard', async ({ page 
   await expect(page.getByRole('link', { name: 'These jobs as CSV' })).toHaveCount(0);
 });
 
+test('what was done to many long ago is found again, by its address and in the list', async ({ page }) => {
+  const { id } = await readyItem({}, 3);
+  const [word, shop] = [`long-ago-${Date.now().toString(36)}`, await accountOf('Shopfront')];
+  const { body } = await publishItems([id], [shop]);
+  await comesTo(id, shop, 'live');
+  // Thirty runs stand in the list at first.
+  for (let time = 0; time < 31; time++)
+    await call('POST', '/edits', {
+      selection: { kind: 'items', ids: [id] },
+      steps: [{ field: 'notes', do: { verb: 'set', value: `${word} ${time}` } }],
+      send: false,
+    });
+  await page.goto(`/outbox?run=${body.runId}`);
+  await expect(page.getByText('1 of 1 done')).toBeVisible();
+  const runs = page.getByRole('region', { name: 'Runs' });
+  const first = runs.getByRole('listitem').filter({ hasText: `${word} 0` });
+  await expect(runs.getByRole('listitem').first()).toBeVisible();
+  await expect(first).toHaveCount(0);
+  await runs.getByRole('button', { name: 'Show earlier ones' }).click();
+  await expect(first).toBeVisible();
+});
+
 test('listings of many are ended on the accounts that are ticked, and listed again from the outbox', async ({
   page,
 }) => {
@@ -151,6 +173,13 @@ test('what is forgotten comes back by a press, as it was', async ({ page }) => {
   await expect(card).toContainText('spring');
   await card.getByRole('button', { name: 'Forget it' }).click();
   await expect(card).toHaveCount(0);
+  // And later, whoever looks for it.
+  await page.reload();
+  await page.getByText(/^Removed lately/).click();
+  await page.getByRole('button', { name: `Bring ${name} back` }).click();
+  await expect(card).toContainText('spring');
+  await card.getByRole('button', { name: 'Forget it' }).click();
+  await expect(card).toHaveCount(0);
 
   const box = { name, lengthMm: 310, widthMm: 220, heightMm: 140, grams: 190, cost: 85 };
   await call('POST', '/boxes', box);
@@ -201,4 +230,61 @@ test('a template that is removed comes back: at once by a press, and later from 
   await page.reload();
   await expect(line).toHaveValue('Ask for {{ stock_number }}.');
   await call('DELETE', `/templates/${body.id}`);
+});
+
+test('what is kept for an account and for the shop is taken back, and the page shows it', async ({ page }) => {
+  type Account = { id: number; reserve: number; footer: string; renewal: { mostPerDay: number } };
+  const shop = await accountOf('Pippet');
+  const account = async () =>
+    (await call<{ accounts: Account[] }>('GET', '/accounts')).body.accounts.find((one) => one.id === shop);
+  const before = await account();
+  const takeBack = async (said: string | RegExp) => {
+    const notice = page.getByRole('status').filter({ hasText: said });
+    await notice.getByRole('button', { name: 'Take it back' }).click();
+  };
+  await page.goto(`/marketplaces/${shop}`);
+  const reserve = page.getByLabel('Units kept back');
+  await reserve.fill(String((before?.reserve ?? 0) + 3));
+  await page.getByRole('button', { name: 'Keep the pace' }).click();
+  await takeBack('The pace of Pippet is kept');
+  await expect(reserve).toHaveValue(String(before?.reserve));
+  const footer = page.getByLabel('Line under every description');
+  await footer.fill('Ask for anything.');
+  await page.getByRole('button', { name: 'Keep prices and wording' }).click();
+  await takeBack('Pippet is saved');
+  await expect(footer).toHaveValue(before?.footer ?? '');
+  expect(await account()).toMatchObject({ reserve: before?.reserve, footer: before?.footer });
+
+  const packing = async () => (await call<{ packaging: unknown; packingMinutes: number }>('GET', '/settings')).body;
+  const kept = await packing();
+  await page.goto('/settings#packing');
+  const minutes = page.getByLabel('Takes, minutes');
+  await minutes.fill(String(kept.packingMinutes + 7));
+  await page.getByRole('button', { name: 'Keep the packing' }).click();
+  await takeBack(/^Kept; weights/);
+  await expect(minutes).toHaveValue(String(kept.packingMinutes));
+  expect(await packing()).toMatchObject(kept);
+});
+
+test('a size of label of one’s own is made, removed, and comes back', async ({ page }) => {
+  const name = `Own ${Date.now().toString(36)}`;
+  const named = async () =>
+    Object.values(
+      (await call<{ labelSizes: Record<string, { name: string }> }>('GET', '/settings')).body.labelSizes,
+    ).filter((one) => one.name === name).length;
+  await page.goto('/labels');
+  await page.getByRole('button', { name: 'Add a size of your own' }).click();
+  await page.getByRole('dialog').getByLabel('Name').fill(name);
+  await page.getByRole('button', { name: 'Keep this size' }).click();
+  const size = page.getByRole('combobox', { name: 'Size' });
+  await expect(size.locator('option:checked')).toHaveText(name);
+  await page.getByRole('button', { name: 'Remove this one' }).click();
+  await expect(page.getByText(`${name} is removed`)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Remove this one' })).toHaveCount(0);
+  expect(await named()).toBe(0);
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(size.locator('option:checked')).toHaveText(name);
+  expect(await named()).toBe(1);
+  await page.getByRole('button', { name: 'Remove this one' }).click();
+  await expect(page.getByRole('button', { name: 'Remove this one' })).toHaveCount(0);
 });

@@ -3,7 +3,8 @@ import { beginExport, beginExportSchema, begunExportSchema } from '../../service
 import { exportFile, exportFileSchema } from '../../services/exporting/export-file';
 import { columnChoicesSchema, findColumns } from '../../services/exporting/find-columns';
 import { exportViewSchema, findExport, findExports } from '../../services/exporting/find-exports';
-import { removeColumnSet, saveColumnSet, saveColumnSetSchema } from '../../services/exporting/save-column-set';
+import { saveColumnSet, saveColumnSetSchema } from '../../services/exporting/save-column-set';
+import { removeKept } from '../../services/records/removed/remove-kept';
 import { done, endpoint, streamed } from '../endpoint';
 import { fileResponse } from '../file-response';
 
@@ -35,7 +36,7 @@ export const exportingEndpoints = [
     role: 'seller',
     summary: 'Forget a kept set of columns',
     answer: done,
-    run: ({ params }) => removeColumnSet(params.id),
+    run: ({ actor, params }) => removeKept(actor, 'columns', params.id),
   }),
   endpoint({
     method: 'POST',

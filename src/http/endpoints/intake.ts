@@ -6,10 +6,11 @@ import { findLines, findLinesSchema } from '../../services/intake/find-lines';
 import { lineOffers, lineOffersSchema } from '../../services/intake/line-offers';
 import { type LineView, lineViewSchema } from '../../services/intake/line-view';
 import { changeBatch, changeBatchSchema, createBatch, newBatchSchema } from '../../services/intake/save-batch';
-import { presetViewSchema, removePreset, savePreset, savePresetSchema } from '../../services/intake/save-preset';
+import { presetViewSchema, savePreset, savePresetSchema } from '../../services/intake/save-preset';
 import { shareBatchCost } from '../../services/intake/share-batch-cost';
 import { takeActs, takeActsSchema, takenSchema } from '../../services/intake/take-acts';
 import { findPresets } from '../../services/records/batches/find-presets';
+import { removeKept } from '../../services/records/removed/remove-kept';
 import { done, endpoint } from '../endpoint';
 import { seesCosts } from '../require-role';
 
@@ -136,6 +137,6 @@ export const intakeEndpoints = [
     role: 'seller',
     summary: 'Forget kept settings',
     answer: done,
-    run: ({ params }) => removePreset(params.id),
+    run: ({ actor, params }) => removeKept(actor, 'preset', params.id),
   }),
 ];

@@ -4,7 +4,7 @@ import { cancelScheduled } from '../../services/outbox/cancel-scheduled';
 import { causeSchema, findCauses } from '../../services/outbox/find-causes';
 import { findJobs, findJobsSchema, outboxJobSchema } from '../../services/outbox/find-jobs';
 import { findNeeds } from '../../services/outbox/find-needs';
-import { findRuns, runProgressSchema } from '../../services/outbox/find-runs';
+import { findRuns, findRunsSchema, runProgressSchema } from '../../services/outbox/find-runs';
 import { findScheduled, scheduledSchema } from '../../services/outbox/find-scheduled';
 import { findUnsent, findUnsentSchema, unsentListingSchema } from '../../services/outbox/find-unsent';
 import { liveNewsSchema, subscribeLive } from '../../services/outbox/live';
@@ -86,8 +86,9 @@ export const outboxEndpoints = [
     tag: 'Jobs',
     role: 'seller',
     summary: 'Bulk changes and publishes, newest first',
-    answer: z.object({ runs: z.array(runProgressSchema) }),
-    run: async () => ({ runs: await findRuns() }),
+    query: findRunsSchema,
+    answer: z.object({ runs: z.array(runProgressSchema), next: z.number().nullable() }),
+    run: ({ query }) => findRuns(query),
   }),
   endpoint({
     method: 'POST',

@@ -20,12 +20,11 @@ import { closeDrop, moveDropped, moveDroppedSchema } from '../../services/photos
 import { dropFiles, dropFilesSchema } from '../../services/photos/open-drop';
 import { photoHashSchema, photoMadeSchema, photoRecipe } from '../../services/photos/photo-recipe';
 import { type DroppedBytes, receiveDropped } from '../../services/photos/receive-dropped';
-import { bringBackBadge, removeBadge } from '../../services/photos/remove-badge';
 import { saveBadge, saveBadgeSchema } from '../../services/photos/save-badge';
 import { modelSchema, sharedPhotoSchema, sharedPhotos, sharedPhotosSchema } from '../../services/photos/shared-photos';
 import { tieDrop, tieDropSchema } from '../../services/photos/tie-drop';
 import { keepPhoto } from '../../services/records/photos/keep-photo';
-import { removedSchema } from '../../services/records/removed/removed';
+import { removeKept } from '../../services/records/removed/remove-kept';
 import { done, endpoint } from '../endpoint';
 import { keepBody } from '../keep-body';
 import { readLimited } from '../read-limited';
@@ -96,8 +95,8 @@ export const photosEndpoints = [
     path: '/badges',
     tag: 'Photos',
     role: 'packer',
-    summary: 'Badges that are put on photos, and those that were removed and can be had back',
-    answer: z.object({ badges: z.array(badgeSchema), removed: z.array(removedSchema) }),
+    summary: 'Badges that are put on photos',
+    answer: z.object({ badges: z.array(badgeSchema) }),
     run: () => findBadges(),
   }),
   endpoint({
@@ -121,16 +120,7 @@ export const photosEndpoints = [
     role: 'seller',
     summary: 'Keep a badge no longer; photos that carry it stay as they are',
     answer: done,
-    run: ({ actor, params }) => removeBadge(actor, params.id),
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/badges/{id}/back',
-    tag: 'Photos',
-    role: 'seller',
-    summary: 'Have a removed badge back as it was',
-    answer: done,
-    run: ({ params }) => bringBackBadge(params.id),
+    run: ({ actor, params }) => removeKept(actor, 'badge', params.id),
   }),
   endpoint({
     method: 'POST',

@@ -6,11 +6,11 @@ import { addBox, newBoxSchema } from '../../services/accounts/postage/add-box';
 import { quoteParcel, quoteParcelSchema } from '../../services/accounts/postage/quote-parcel';
 import { postagePaidSchema, recordPostage } from '../../services/accounts/postage/record-postage';
 import { refreshTariffs } from '../../services/accounts/postage/refresh-tariffs';
-import { removeBox } from '../../services/accounts/postage/remove-box';
 import { forgetRate, forgetRateSchema } from '../../services/accounts/rates/forget-rate';
 import { rateHistory } from '../../services/accounts/rates/rate-history';
 import { refreshRates } from '../../services/accounts/rates/refresh-rates';
 import { findBoxes } from '../../services/records/accounts/find-boxes';
+import { removeKept } from '../../services/records/removed/remove-kept';
 import { done, endpoint } from '../endpoint';
 
 /** Boxes, carriers and exchange rates. */
@@ -41,7 +41,7 @@ export const postageEndpoints = [
     role: 'seller',
     summary: 'Remove a box',
     answer: done,
-    run: ({ params }) => removeBox(params.id),
+    run: ({ actor, params }) => removeKept(actor, 'box', params.id),
   }),
   endpoint({
     method: 'GET',

@@ -6,8 +6,10 @@ import { fieldViewSchema, findFields, findFieldsSchema } from '../../services/re
 import { findItems, findItemsSchema, foundPageSchema } from '../../services/records/items/find-items';
 import { findReminders, reminderSchema } from '../../services/records/items/find-reminders';
 import { knownWords, wordsSchema } from '../../services/records/items/known-words';
+import { bringBack, bringBackSchema } from '../../services/records/removed/bring-back';
+import { findRemoved, findRemovedSchema, removedSchema } from '../../services/records/removed/find-removed';
+import { removeKept } from '../../services/records/removed/remove-kept';
 import { findSearches, savedSearchSchema } from '../../services/searches/find-searches';
-import { removeSearch } from '../../services/searches/remove-search';
 import { newSearchSchema, saveSearch } from '../../services/searches/save-search';
 import { done, endpoint } from '../endpoint';
 
@@ -59,7 +61,7 @@ export const recordsEndpoints = [
     role: 'seller',
     summary: 'Forget a kept search',
     answer: done,
-    run: ({ params }) => removeSearch(params.id),
+    run: ({ actor, params }) => removeKept(actor, 'search', params.id),
   }),
   endpoint({
     method: 'GET',
@@ -97,5 +99,25 @@ export const recordsEndpoints = [
     summary: 'How many items stand at each stage',
     answer: stageCountsSchema,
     run: () => stageCounts(),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/removed',
+    tag: 'Overview',
+    role: 'seller',
+    summary: 'Templates, badges, boxes and the like that were removed and can be had back',
+    query: findRemovedSchema,
+    answer: z.object({ removed: z.array(removedSchema) }),
+    run: ({ query }) => findRemoved(query),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/removed/back',
+    tag: 'Overview',
+    role: 'seller',
+    summary: 'Have one of them back as it was',
+    body: bringBackSchema,
+    answer: done,
+    run: ({ body }) => bringBack(body),
   }),
 ];

@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { routineFileSchema, routineSchema } from '../../core/edit';
 import { appliedEditSchema } from '../../services/changes/many/apply-edit';
+import { removeKept } from '../../services/records/removed/remove-kept';
 import { findRoutines, foundRoutineSchema } from '../../services/routines/find-routines';
 import { runRoutine } from '../../services/routines/run-routine';
-import { changeRoutine, changeRoutineSchema, removeRoutine, saveRoutine } from '../../services/routines/save-routine';
+import { changeRoutine, changeRoutineSchema, saveRoutine } from '../../services/routines/save-routine';
 import { readRoutineFile, writeRoutineFile } from '../../services/routines/share-routine';
 import { done, endpoint } from '../endpoint';
 
@@ -57,7 +58,7 @@ export const routinesEndpoints = [
     role: 'seller',
     summary: 'Forget a routine; what it changed stays',
     answer: done,
-    run: ({ params }) => removeRoutine(params.id),
+    run: ({ actor, params }) => removeKept(actor, 'routine', params.id),
   }),
   endpoint({
     method: 'POST',

@@ -1,17 +1,14 @@
 import { z } from 'zod';
-import { formats } from '../../files';
 import { assignSale, assignSaleSchema } from '../../services/stock/assign-sale';
 import { cancelSale } from '../../services/stock/cancel-sale';
 import { changeStock, changeStockSchema } from '../../services/stock/change-stock';
-import { salesColumns, salesRows } from '../../services/stock/export-sales';
 import { findMovements, stockViewSchema } from '../../services/stock/find-movements';
 import { findParts, partsViewSchema } from '../../services/stock/find-parts';
 import { findSales, findSalesSchema, saleViewSchema } from '../../services/stock/find-sales';
 import { forgetBuyers, forgetBuyersSchema } from '../../services/stock/forget-buyers';
 import { handSaleSchema, recordHandSale } from '../../services/stock/record-hand-sale';
 import { saveParts, savePartsSchema } from '../../services/stock/save-parts';
-import { endpoint, streamed } from '../endpoint';
-import { fileResponse } from '../file-response';
+import { endpoint } from '../endpoint';
 
 /** The stock ledger and sales. */
 export const stockEndpoints = [
@@ -102,19 +99,5 @@ export const stockEndpoints = [
     body: forgetBuyersSchema,
     answer: z.object({ forgotten: z.number() }),
     run: ({ actor, body }) => forgetBuyers(actor, body),
-  }),
-  streamed({
-    path: '/sales.csv',
-    tag: 'Sales',
-    role: 'seller',
-    summary: 'All sales, or those of an account or state, as a CSV file (RFC 4180)',
-    query: findSalesSchema.omit({ before: true, limit: true }),
-    media: 'text/csv',
-    answer: z.string(),
-    run: async ({ query }) =>
-      fileResponse(formats.csv.write(salesColumns, salesRows(query), {}), {
-        mime: 'text/csv; charset=utf-8',
-        name: 'sales.csv',
-      }),
   }),
 ];

@@ -1,10 +1,9 @@
 import { z } from 'zod';
 import { findTemplates, templateViewSchema } from '../../services/listings/templates/find-templates';
-import { bringBackTemplate, removeTemplate } from '../../services/listings/templates/remove-template';
 import { saveTemplate } from '../../services/listings/templates/save-template';
 import { templateInputSchema } from '../../services/listings/templates/template-input';
 import { triedTemplateSchema, tryTemplate } from '../../services/listings/templates/try-template';
-import { removedSchema } from '../../services/records/removed/removed';
+import { removeKept } from '../../services/records/removed/remove-kept';
 import { done, endpoint } from '../endpoint';
 
 const tryIt = templateInputSchema.extend({ id: z.number().int().positive().nullable().default(null) });
@@ -16,8 +15,8 @@ export const templatesEndpoints = [
     path: '/templates',
     tag: 'Templates',
     role: 'seller',
-    summary: 'Templates with their conditions, and those that were removed and can be had back',
-    answer: z.object({ templates: z.array(templateViewSchema), removed: z.array(removedSchema) }),
+    summary: 'Templates with their conditions',
+    answer: z.object({ templates: z.array(templateViewSchema) }),
     run: () => findTemplates(),
   }),
   endpoint({
@@ -47,16 +46,7 @@ export const templatesEndpoints = [
     role: 'seller',
     summary: 'Remove a template; listings are computed without it',
     answer: done,
-    run: ({ actor, params }) => removeTemplate(actor, params.id),
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/templates/{id}/back',
-    tag: 'Templates',
-    role: 'seller',
-    summary: 'Have a removed template back as it was',
-    answer: done,
-    run: ({ params }) => bringBackTemplate(params.id),
+    run: ({ actor, params }) => removeKept(actor, 'template', params.id),
   }),
   endpoint({
     method: 'POST',

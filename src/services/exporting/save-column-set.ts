@@ -25,7 +25,3 @@ export async function saveColumnSet(
   const [kept] = await db.select({ id: columnSet.id }).from(columnSet).where(eq(columnSet.name, name));
   return { id: kept?.id ?? 0 };
 }
-
-export async function removeColumnSet(id: number): Promise<void> {
-  await database().delete(columnSet).where(eq(columnSet.id, id));
-}

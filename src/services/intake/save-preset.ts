@@ -50,7 +50,3 @@ export async function savePreset(
     throw new NettingError('conflict', 'Somebody changed these settings meanwhile', { fix: 'Choose them anew' });
   return row;
 }
-
-export async function removePreset(id: number): Promise<void> {
-  await database().delete(intakePreset).where(eq(intakePreset.id, id));
-}

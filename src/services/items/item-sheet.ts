@@ -1,4 +1,4 @@
-import { desc, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { kindSchema, listingField } from '../../core/field';
 import { customFieldSchema } from '../../core/item/custom-fields';
@@ -155,9 +155,12 @@ export async function itemSheet(itemId: number): Promise<ItemSheet> {
       .select({ listingId: job.listingId, message: job.message, fix: job.fix, field: job.field, state: job.state })
       .from(job)
       .innerJoin(listing, eq(listing.id, job.listingId))
-      .where(eq(listing.itemId, itemId))
-      .orderBy(desc(job.id))
-      .limit(100),
+      .where(
+        and(
+          eq(listing.itemId, itemId),
+          sql`${job.id} = (select max(j.id) from job j where j.listing_id = ${listing.id})`,
+        ),
+      ),
   ]);
   const live = await liveCounts(db, accounts);
   const columns = accounts.map((account): SheetColumn => {

@@ -57,19 +57,23 @@ export const jobList: ListFile<Omit<z.output<typeof findJobsSchema>, 'before' | 
 /** What was done to many, the newest first, with how its sending stands. */
 export const runList: ListFile<unknown> = {
   name: 'runs',
-  columns: heads('at', 'what', 'by', 'items#', 'waiting#', 'done#', 'failed#', 'taken back'),
+  columns: heads('at', 'kind', 'what', 'by', 'items#', 'waiting#', 'done#', 'failed#', 'taken back'),
   async *rows() {
-    for (const one of await findRuns(10_000))
-      yield [
-        one.createdAt,
-        one.title,
-        one.byName,
-        one.itemCount,
-        one.waiting + one.running + one.held,
-        one.done,
-        one.failed,
-        one.undoneBy === null ? '' : 'yes',
-      ];
+    for await (const { runs } of pages<number, Awaited<ReturnType<typeof findRuns>>>((before) =>
+      findRuns({ before, limit: portion }),
+    ))
+      for (const one of runs)
+        yield [
+          one.createdAt,
+          one.kind,
+          one.title,
+          one.byName,
+          one.itemCount,
+          one.waiting + one.running + one.held,
+          one.done,
+          one.failed,
+          one.undoneBy === null ? '' : 'yes',
+        ];
   },
 };
 

@@ -1,7 +1,13 @@
-import { desc, inArray, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, lt, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '../../db/client';
 import { job, run } from '../../db/schema';
+
+export const findRunsSchema = z.object({
+  run: z.coerce.number().int().optional().describe('Only this one'),
+  before: z.coerce.number().int().optional(),
+  limit: z.coerce.number().int().min(1).max(200).default(30),
+});
 
 export const runProgressSchema = z.object({
   id: z.number(),
@@ -23,9 +29,18 @@ export const runProgressSchema = z.object({
 });
 export type RunProgress = z.infer<typeof runProgressSchema>;
 
-export async function findRuns(limit = 30): Promise<RunProgress[]> {
+/** What was done to many, newest first, each with how its sending stands. */
+export async function findRuns(
+  input: z.infer<typeof findRunsSchema>,
+): Promise<{ runs: RunProgress[]; next: number | null }> {
   const db = database();
-  const runs = await db.select().from(run).orderBy(desc(run.id)).limit(limit);
+  const rows = await db
+    .select()
+    .from(run)
+    .where(and(input.run ? eq(run.id, input.run) : undefined, input.before ? lt(run.id, input.before) : undefined))
+    .orderBy(desc(run.id))
+    .limit(input.limit + 1);
+  const runs = rows.slice(0, input.limit);
   const ids = runs.map((one) => one.id);
   const counts = ids.length
     ? await db
@@ -45,7 +60,7 @@ export async function findRuns(limit = 30): Promise<RunProgress[]> {
   const countOf = (id: number, state: string) => Number(byRun.get(id)?.find((one) => one.state === state)?.count ?? 0);
   const outcomeOf = (id: number, outcome: 'listed' | 'ended') =>
     (byRun.get(id) ?? []).reduce((sum, one) => sum + Number(one[outcome]), 0);
-  return runs.map((one) => ({
+  const views = runs.map((one) => ({
     id: one.id,
     kind: one.kind,
     title: one.title,
@@ -62,4 +77,5 @@ export async function findRuns(limit = 30): Promise<RunProgress[]> {
     listed: outcomeOf(one.id, 'listed'),
     ended: outcomeOf(one.id, 'ended'),
   }));
+  return { runs: views, next: rows.length > input.limit ? (runs.at(-1)?.id ?? null) : null };
 }

@@ -55,9 +55,3 @@ export async function changeRoutine(
       .where(eq(routine.id, id)),
   );
 }
-
-/** Forgets a routine; what its runs have changed stays. */
-export async function removeRoutine(id: number): Promise<void> {
-  const { id: known } = await loadRoutine(id);
-  await database().delete(routine).where(eq(routine.id, known));
-}

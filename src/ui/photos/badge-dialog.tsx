@@ -9,6 +9,7 @@ import { Dialog } from '@/ui/controls/dialog';
 import { RemovedList } from '@/ui/controls/removed-list';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { bringBack } from '@/ui/data/bring-back';
 import { counted } from '@/ui/data/counted';
 import { useCommand } from '@/ui/data/use-command';
 import { badgeUrl, madeUrl } from './addresses';
@@ -55,10 +56,10 @@ export function BadgeDialog({ layer: before, models, keep, close }: Props) {
       setBadge(null);
       return {
         text: 'It is kept no longer; photos that carry it stay as they are',
-        back: () => api('POST /badges/{id}/back', { params: { id } }),
+        back: () => bringBack('badge', id),
       };
     },
-    { touches: [['badges']] },
+    { touches: [['badges'], ['removed']] },
   );
   const model = models[at % Math.max(1, models.length)];
   const layer: Layer | null = art ? { badge, art, place } : null;
@@ -97,10 +98,7 @@ export function BadgeDialog({ layer: before, models, keep, close }: Props) {
               </li>
             ))}
           </ul>
-          <RemovedList
-            removed={badges.data?.removed ?? []}
-            back={(id) => api('POST /badges/{id}/back', { params: { id } })}
-          />
+          <RemovedList kind="badge" />
           <h3 className="font-semibold">{kept ? `How ${kept.name} is drawn` : 'Make one'}</h3>
           <BadgeForm key={badge ?? 0} art={art} change={setArt} />
           {kept && !isChanged ? (

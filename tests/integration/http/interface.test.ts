@@ -244,11 +244,6 @@ const cases: Record<string, Case> = {
     badge = body.badges.find((one) => one.name === unique)?.id ?? 0;
     return call('DELETE', `/badges/${badge}`);
   },
-  'POST /badges/{id}/back': async () => {
-    const answer = await post(`/badges/${badge}/back`);
-    await call('DELETE', `/badges/${badge}`);
-    return answer;
-  },
   'GET /photos/flaws': () => get('/photos/flaws'),
   'GET /photos/flawed': () => get(`/photos/flawed?flaw=few&account=${hallowick}`),
   'POST /photos/look': () => post('/photos/look'),
@@ -478,8 +473,9 @@ const cases: Record<string, Case> = {
     }),
   'POST /templates/try': () => post('/templates/try', { ...templateBody(), id: null }),
   'DELETE /templates/{id}': () => call('DELETE', `/templates/${template}`),
-  'POST /templates/{id}/back': async () => {
-    const answer = await post(`/templates/${template}/back`);
+  'GET /removed': () => get('/removed?kind=template'),
+  'POST /removed/back': async () => {
+    const answer = await post('/removed/back', { kind: 'template', id: template });
     await call('DELETE', `/templates/${template}`);
     return answer;
   },
@@ -528,15 +524,6 @@ const cases: Record<string, Case> = {
     return post(`/sales/${sale?.id}/assign`, { item: item.id });
   },
   'POST /sales/forget-buyers': () => post('/sales/forget-buyers', { olderThanDays: 3_650 }),
-  'GET /sales.csv': async () => {
-    const answer = await fetch(`${stack.base}/api/v1/sales.csv?state=paid`, {
-      headers: { authorization: `Bearer ${stack.token}` },
-    });
-    expect(answer.headers.get('content-type')).toContain((await describedInterface()).answerOf('GET /sales.csv').media);
-    const body = await answer.text();
-    expect(body.split('\r\n')[0]).toContain('stock number');
-    return { status: answer.status, body };
-  },
   'GET /sales/file': async () => {
     const { status, type, bytes } = await download('/sales/file?format=json&state=paid');
     expect(type).toBe('application/json');

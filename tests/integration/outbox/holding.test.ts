@@ -4,8 +4,7 @@ import { accountOf, call, marketListings, until } from '../../support/stack';
 type Job = { id: number; state: string; runId: number; message: string | null };
 const jobsOf = async (item: number) => (await call<{ jobs: Job[] }>('GET', `/jobs?item=${item}`)).body.jobs;
 type Run = { id: number; held: number; waiting: number; done: number; stopped: boolean; title: string };
-const runOf = async (id: number) =>
-  (await call<{ runs: Run[] }>('GET', '/runs')).body.runs.find((one) => one.id === id);
+const runOf = async (id: number) => (await call<{ runs: Run[] }>('GET', `/runs?run=${id}`)).body.runs[0];
 type Lane = { accountId: number; waiting: number; held: number; paused: boolean };
 const laneOf = async (account: number) =>
   (await call<{ lanes: Lane[] }>('GET', '/progress')).body.lanes.find((one) => one.accountId === account);

@@ -62,7 +62,7 @@ test('a sale in another currency keeps the rate of its day, and nothing of two c
     expect(of('KWD')).toMatchObject({ total: 50_000, net: 9_000 - 1_000 - 60, netCurrency: 'EUR' });
     expect(of('SEK')).toMatchObject({ net: null });
     const csv = await (
-      await fetch(`${stack.base}/api/v1/sales.csv?item=${id}`, { headers: { authorization: `Bearer ${stack.token}` } })
+      await fetch(`${stack.base}/api/v1/sales/file?item=${id}`, { headers: { authorization: `Bearer ${stack.token}` } })
     ).text();
     expect(
       csv

@@ -16,7 +16,7 @@ const salesOf = async (item: number) => (await call<{ sales: Sale[] }>('GET', `/
 const quantityOf = async (id: number) => (await call<{ quantity: number }>('GET', `/items/${id}/stock`)).body.quantity;
 const csv = async (query = '') =>
   (
-    await fetch(`${stack.base}/api/v1/sales.csv?${query}`, { headers: { authorization: `Bearer ${stack.token}` } })
+    await fetch(`${stack.base}/api/v1/sales/file?${query}`, { headers: { authorization: `Bearer ${stack.token}` } })
   ).text();
 
 async function soldOnHallowick(quantity = 1): Promise<{ item: { id: number; sku: string }; sale: Sale }> {
@@ -110,7 +110,7 @@ describe('the file', () => {
 
   test('an order of an account that is not there is an empty file with its head', async () => {
     expect((await csv('account=99999999')).trimEnd().split('\r\n')).toHaveLength(1);
-    const refused = await fetch(`${stack.base}/api/v1/sales.csv?state=lost`, {
+    const refused = await fetch(`${stack.base}/api/v1/sales/file?state=lost`, {
       headers: { authorization: `Bearer ${stack.token}` },
     });
     expect(refused.status).toBe(422);

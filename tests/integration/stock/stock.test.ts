@@ -129,7 +129,7 @@ test('where sales went is forgotten on demand; the sales stay', async () => {
 test('the sales are handed out as a table, and a cell that looks like a formula is text', async () => {
   const item = await readyItem({ title: '=cmd()|test' }, 2);
   await call('POST', `/items/${item.id}/sold`, { quantity: 1, unitPrice: 12_345 });
-  const answer = await fetch(`${stack.base}/api/v1/sales.csv?item=${item.id}`, {
+  const answer = await fetch(`${stack.base}/api/v1/sales/file?item=${item.id}`, {
     headers: { authorization: `Bearer ${stack.token}` },
   });
   expect(answer.headers.get('content-type')).toContain('text/csv');
@@ -137,5 +137,5 @@ test('the sales are handed out as a table, and a cell that looks like a formula 
   expect(head).toContain('stock number,title');
   expect(line).toContain(`${item.sku},'=cmd()|test`);
   expect(line).toContain('123.45');
-  expect((await fetch(`${stack.base}/api/v1/sales.csv`)).status).toBe(401);
+  expect((await fetch(`${stack.base}/api/v1/sales/file`)).status).toBe(401);
 });

@@ -5,8 +5,10 @@ import { useState } from 'react';
 import { addressOf, type ItemFilter, readFilter } from '@/core/filter/address';
 import type { SortName } from '@/core/filter/sorting';
 import type { SavedSearch } from '@/services/searches/find-searches';
+import { RemovedList } from '@/ui/controls/removed-list';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { bringBack } from '@/ui/data/bring-back';
 import { useCommand } from '@/ui/data/use-command';
 import { useEscape } from '@/ui/frame/use-escape';
 
@@ -37,7 +39,7 @@ function Count({ search }: { search: SavedSearch }) {
   return <span className="quiet figures px-2">{data?.count.toLocaleString('en') ?? ''}</span>;
 }
 
-const touches = { touches: [['searches']] };
+const touches = { touches: [['searches'], ['removed']] };
 
 function Searches({ filter, order, open, close }: Props & { close: () => void }) {
   const { data, isPending, error, refetch } = useQuery({ queryKey: ['searches'], queryFn: () => api('GET /searches') });
@@ -50,11 +52,7 @@ function Searches({ filter, order, open, close }: Props & { close: () => void })
   const forget = useCommand(
     async (one: SavedSearch) => {
       await api('DELETE /searches/{id}', { params: { id: one.id } });
-      const { name: called, filter: found, sort, dir } = one;
-      return {
-        text: `${called} is forgotten; its items stay`,
-        back: () => api('POST /searches', { body: { name: called, filter: found, sort, dir } }),
-      };
+      return { text: `${one.name} is forgotten; its items stay`, back: () => bringBack('search', one.id) };
     },
     { ...touches, tells: true },
   );
@@ -97,6 +95,7 @@ function Searches({ filter, order, open, close }: Props & { close: () => void })
           ))}
         </ul>
       ) : null}
+      <RemovedList kind="search" />
       <form
         className="flex flex-wrap gap-2 border-t border-base-300 pt-3"
         onSubmit={(event) => {

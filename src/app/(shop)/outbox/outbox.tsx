@@ -6,6 +6,7 @@ import type { RunProgress } from '@/services/outbox/find-runs';
 import type { LaneProgress } from '@/services/outbox/sending-progress';
 import { AsFile } from '@/ui/controls/as-file';
 import { ChoiceButtons } from '@/ui/controls/choice-buttons';
+import { FurtherPages } from '@/ui/controls/further-pages';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { AccountSelect } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';
@@ -29,9 +30,17 @@ export function Outbox() {
     state: query.state ?? undefined,
   };
   const lanes = useQuery({ queryKey: ['progress'], queryFn: () => api('GET /progress') });
-  const runs = useQuery({
+  const runs = useInfiniteQuery({
     queryKey: ['runs'],
-    queryFn: () => api('GET /runs'),
+    queryFn: ({ pageParam }) => api('GET /runs', { query: { before: pageParam || undefined } }),
+    initialPageParam: 0,
+    getNextPageParam: (page) => page.next ?? undefined,
+    refetchInterval: (q) => ((q.state.data?.pages.length ?? 0) <= 2 ? 10_000 : false),
+  });
+  const chosen = useQuery({
+    queryKey: ['runs', 'chosen', query.run],
+    queryFn: () => api('GET /runs', { query: { run: query.run ?? undefined } }),
+    enabled: query.run !== null,
     refetchInterval: 10_000,
   });
   const jobs = useInfiniteQuery({
@@ -44,7 +53,7 @@ export function Outbox() {
     refetchInterval: (q) => ((q.state.data?.pages.length ?? 0) <= 2 ? 10_000 : false),
   });
   const all = jobs.data?.pages.flatMap((page) => page.jobs) ?? [];
-  const run = runs.data?.runs.find((one) => one.id === query.run);
+  const run = query.run === null ? undefined : chosen.data?.runs[0];
   const lane = lanes.data?.lanes.find((one) => one.accountId === query.account);
   const hold = useCommand(
     async (lane: LaneProgress) => {
@@ -141,13 +150,14 @@ export function Outbox() {
           {runs.isError ? <Failed error={runs.error} /> : null}
           {runs.data ? (
             <Runs
-              runs={runs.data.runs}
+              runs={runs.data.pages.flatMap((page) => page.runs)}
               chosen={query.run}
               choose={(id) => void setQuery({ run: id })}
               undo={(one) => void undo.run(one)}
               back={(one) => void back.run(one)}
             />
           ) : null}
+          <FurtherPages pages={runs} words="Show earlier ones" />
         </section>
         <section aria-label="Jobs">
           {jobs.isPending ? <Loading what="the outbox" /> : null}
@@ -162,11 +172,7 @@ export function Outbox() {
               <JobLine key={job.id} job={job} retry={() => void retry.run(job.id)} skip={() => void skip.run(job.id)} />
             ))}
           </ol>
-          {jobs.hasNextPage ? (
-            <button type="button" className="btn btn-sm m-4" onClick={() => void jobs.fetchNextPage()}>
-              Older ones
-            </button>
-          ) : null}
+          <FurtherPages pages={jobs} words="Older ones" />
         </section>
       </div>
     </>

@@ -9,7 +9,7 @@ export default async function OutboxPage({ searchParams }: { searchParams: Searc
   // What an address narrows down is read by the page itself.
   const lists = (await isPlain(searchParams))
     ? [
-        { key: ['runs'], read: async () => ({ runs: await findRuns() }) },
+        { key: ['runs'], read: () => findRuns({ limit: 30 }), from: 0 },
         { key: ['jobs', {}], read: () => findJobs({ limit: 100 }), from: 0 },
       ]
     : [];

@@ -16,11 +16,11 @@ export const outcomeWords: Record<string, string> = {
   renewed: 'Renewed',
   nothing: 'Nothing to do',
 };
+/** What stands before the title of a run; what was taken back says so itself. */
 export const kindWords: Record<string, string> = {
   edit: 'Change',
   publish: 'Publish',
   end: 'End',
-  undo: 'Taken back',
   renew: 'Renew',
   settle: 'Settle',
   intake: 'Intake',

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { database } from '../../../db/client';
 import { box } from '../../../db/schema';
-import { recheckPostage } from '../rules/recheck-postage';
+import { recheckPostage } from '../../records/listings/recheck-postage';
 
 export const newBoxSchema = z
   .object({

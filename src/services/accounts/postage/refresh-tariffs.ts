@@ -4,7 +4,7 @@ import { NettingError } from '../../../core/errors';
 import type { Tariff } from '../../../core/price';
 import { database } from '../../../db/client';
 import { tariff } from '../../../db/schema';
-import { recheckPostage } from '../rules/recheck-postage';
+import { recheckPostage } from '../../records/listings/recheck-postage';
 
 const tariffAnswerSchema = z.object({
   currency: z.literal('EUR'),

@@ -14,6 +14,7 @@ import { checkSteps } from './check-steps';
 import { editSchema } from './edit-schema';
 import { type EditResult, editStep, makesClips, noEditResult } from './edit-step';
 import { followsAnother } from './follows-another';
+import { saySteps } from './say-steps';
 
 export const applyEditSchema = editSchema.extend({
   send: z.boolean().describe('Also send the changes to the marketplaces'),
@@ -21,7 +22,7 @@ export const applyEditSchema = editSchema.extend({
     .optional()
     .describe('Send only to these accounts, only these fields; the rest stays changed and not sent'),
   at: z.iso.datetime().optional().describe('Not before then; at once when left out'),
-  title: z.string().max(200).default('price and stock'),
+  title: z.string().max(200).optional().describe('How it is called in the outbox; what its steps do, when left out'),
 });
 
 export const appliedEditSchema = z.object({
@@ -56,7 +57,8 @@ export async function applyEdit(
   if (ids.length === 0) throw new NettingError('invalid', 'Nothing would change', { field: 'steps' });
   const isLater = input.at !== undefined || makesClips(input.steps) || (await followsAnother(db, ids));
   const holder = holderHere();
-  const { steps, send, part, title } = input;
+  const { steps, send, part } = input;
+  const title = input.title ?? (await saySteps(db, steps));
   const dueAt = input.at === undefined ? undefined : new Date(input.at);
   if (dueAt && dueAt.getTime() < Date.now())
     throw new NettingError('invalid', 'This time is over', { field: 'at', fix: 'Choose a later one' });

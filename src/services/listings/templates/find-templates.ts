@@ -2,7 +2,6 @@ import { z } from 'zod';
 import { readConditions, templateSchema } from '../../../core/listing';
 import { database } from '../../../db/client';
 import { template } from '../../../db/schema';
-import { findRemoved, type Removed } from '../../records/removed/removed';
 
 export const templateViewSchema = templateSchema.extend({
   accounts: z.array(z.number()),
@@ -12,8 +11,8 @@ export const templateViewSchema = templateSchema.extend({
 });
 export type TemplateView = z.infer<typeof templateViewSchema>;
 
-/** The templates, and those that can be had back. */
-export async function findTemplates(): Promise<{ templates: TemplateView[]; removed: Removed[] }> {
+/** The templates, in the order in which they were made. */
+export async function findTemplates(): Promise<{ templates: TemplateView[] }> {
   const rows = await database().select().from(template).orderBy(template.id);
   return {
     templates: rows.map(({ updatedAt, conditions, ...row }) => ({
@@ -21,6 +20,5 @@ export async function findTemplates(): Promise<{ templates: TemplateView[]; remo
       conditions: readConditions(conditions),
       updatedAt: updatedAt.toISOString(),
     })),
-    removed: await findRemoved('template'),
   };
 }

@@ -3,7 +3,9 @@
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState } from 'react';
 import type { ColumnChoices } from '@/services/exporting/find-columns';
+import { RemovedList } from '@/ui/controls/removed-list';
 import { api } from '@/ui/data/api';
+import { bringBack } from '@/ui/data/bring-back';
 import { useCommand } from '@/ui/data/use-command';
 
 type Props = {
@@ -106,13 +108,21 @@ function Sets({ choices, chosen, change }: Props) {
     },
     { touches: [['file-columns']], tells: true },
   );
+  const known = choices.sets.find((one) => one.columns.join() === chosen.join());
+  const forget = useCommand(
+    async (set: { id: number; name: string }) => {
+      await api('DELETE /column-sets/{id}', { params: { id: set.id } });
+      return { text: `“${set.name}” is forgotten`, back: () => bringBack('columns', set.id) };
+    },
+    { touches: [['file-columns'], ['removed']], tells: true },
+  );
   return (
-    <div className="flex items-end gap-2">
-      <label className="min-w-0 flex-1">
+    <div className="flex flex-wrap items-end gap-2">
+      <label className="min-w-32 flex-1">
         <span className="quiet text-[12px]">Kept columns</span>
         <select
-          className="select select-sm w-full"
-          value=""
+          className="select select-sm w-full truncate pr-8"
+          value={known?.id ?? ''}
           onChange={(event) => {
             const set = choices.sets.find((one) => String(one.id) === event.target.value);
             change(set ? set.columns : choices.usual);
@@ -127,8 +137,19 @@ function Sets({ choices, chosen, change }: Props) {
           ))}
         </select>
       </label>
+      {known ? (
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm"
+          aria-label={`Forget the columns ${known.name}`}
+          disabled={forget.busy}
+          onClick={() => void forget.run(known)}
+        >
+          Forget
+        </button>
+      ) : null}
       <form
-        className="flex min-w-0 flex-1 items-end gap-1"
+        className="flex min-w-40 flex-1 items-end gap-1"
         onSubmit={(event) => {
           event.preventDefault();
           if (name.trim()) void keep.run();
@@ -142,6 +163,9 @@ function Sets({ choices, chosen, change }: Props) {
           Keep
         </button>
       </form>
+      <div className="w-full">
+        <RemovedList kind="columns" />
+      </div>
     </div>
   );
 }

@@ -11,6 +11,7 @@ import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
 import { DrawnPages } from './drawn-pages';
 import { OwnSize } from './own-size';
+import { OwnSizes } from './own-sizes';
 import { Queue } from './queue';
 import { useWhat } from './use-what';
 
@@ -22,6 +23,7 @@ const kinds: Record<LabelKind, string> = {
 };
 const kindNames = Object.keys(kinds) as LabelKind[]; // the keys of the record above
 const lastSize = 'netting.label-size';
+const usualSize = 'roll-58x32';
 
 /** Labels of items, prices, shelves and commands: drawn as they will be printed, then printed or kept as a PDF. */
 export function Labels() {
@@ -31,7 +33,7 @@ export function Labels() {
   const hasItems = what.batch !== null || what.items.length > 0;
   const [kind, setKind] = useState<LabelKind | null>(null);
   const shown = kind ?? (hasItems ? 'item' : 'shelf');
-  const [size, setSizeHere] = useState('roll-58x32');
+  const [size, setSizeHere] = useState(usualSize);
   useEffect(() => setSizeHere((now) => localStorage.getItem(lastSize) ?? now), []);
   const setSize = (next: string) => {
     localStorage.setItem(lastSize, next);
@@ -134,9 +136,12 @@ export function Labels() {
               ))}
             </select>
           </label>
-          <button type="button" className="btn btn-ghost btn-xs" onClick={() => setIsOwn(true)}>
-            Add a size of your own
-          </button>
+          <OwnSizes
+            size={size}
+            own={settings.data?.labelSizes[size]}
+            choose={(id = usualSize) => setSize(id)}
+            add={() => setIsOwn(true)}
+          />
           {isSheet ? (
             <label className="block">
               The first free label is number

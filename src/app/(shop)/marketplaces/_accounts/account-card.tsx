@@ -26,25 +26,34 @@ function given(extra: ExtraRule, value: FormDataEntryValue | null): Json {
 }
 
 /** One account: its state, what its marketplace allows, and what is said on it unless an item says otherwise. */
-export function AccountCard({ account, changed }: { account: AccountView; changed: () => void }) {
+export function AccountCard({ account, changed }: { account: AccountView; changed: () => Promise<unknown> }) {
+  const [backs, setBacks] = useState(0);
   const save = useCommand(async (form: FormData) => {
     const defaults = Object.fromEntries(
       account.extras
         .filter(canHaveDefault)
         .map((extra): [string, Json] => [extra.id, given(extra, form.get(extra.id))]),
     );
-    await api('PATCH /accounts/{id}', {
-      params: { id: account.id },
-      body: {
-        name: String(form.get('name')),
-        footer: String(form.get('footer')),
-        autoDraft: form.get('autoDraft') === 'on',
-        defaults,
-      },
+    const { name, footer, autoDraft } = account;
+    const asBefore = Object.keys(defaults).map((key): [string, Json] => [key, account.defaults[key] ?? null]);
+    const before = { name, footer, autoDraft, defaults: Object.fromEntries(asBefore) };
+    const keep = (body: typeof before) => api('PATCH /accounts/{id}', { params: { id: account.id }, body });
+    await keep({
+      name: String(form.get('name')),
+      footer: String(form.get('footer')),
+      autoDraft: form.get('autoDraft') === 'on',
+      defaults,
     });
-    changed();
-
-    return `${account.name} is saved`;
+    void changed();
+    return {
+      text: `${account.name} is saved`,
+      back: async () => {
+        await keep(before);
+        await changed();
+        // What was typed gives way to what is kept again.
+        setBacks((count) => count + 1);
+      },
+    };
   });
   return (
     <section id={`account-${account.id}`} aria-label={account.name} className="rounded border border-base-300">
@@ -76,7 +85,7 @@ export function AccountCard({ account, changed }: { account: AccountView; change
           </span>
         ) : null}
       </p>
-      <form onSubmit={submitted(save.run)} className="grid grid-cols-2 gap-x-4 gap-y-2 p-3">
+      <form key={backs} onSubmit={submitted(save.run)} className="grid grid-cols-2 gap-x-4 gap-y-2 p-3">
         <label className="flex flex-col gap-1">
           Name here
           <input name="name" className="input input-sm w-full" defaultValue={account.name} required />

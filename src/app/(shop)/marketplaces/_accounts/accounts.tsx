@@ -46,7 +46,7 @@ export function Accounts() {
       {data ? (
         <div className="grid grid-cols-2 gap-4 p-4 max-lg:grid-cols-1">
           {data.accounts.map((account) => (
-            <AccountCard key={account.id} account={account} changed={() => void changed()} />
+            <AccountCard key={account.id} account={account} changed={changed} />
           ))}
         </div>
       ) : null}

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { api } from '@/ui/data/api';
+import { keepSettings } from '@/ui/data/keep-settings';
 import { useCommand } from '@/ui/data/use-command';
 
 /** How many photos are wanted on every listing; a marketplace that takes fewer is content with those. */
@@ -10,8 +11,7 @@ export function Wanted() {
       const photosWanted = Number(text);
       if (!Number.isInteger(photosWanted) || photosWanted < 1 || photosWanted > 30)
         throw new Error('A number from 1 to 30');
-      await api('PUT /settings', { body: { photosWanted } });
-      return undefined;
+      return keepSettings({ photosWanted }, `Wanted on every listing: ${photosWanted}`);
     },
     { touches: [['settings'], ['photo-flaws'], ['photo-flawed']] },
   );

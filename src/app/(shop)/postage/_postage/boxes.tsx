@@ -6,8 +6,10 @@ import { parseLength } from '@/core/measure/length';
 import { formatMoney, homeCurrency, parseAmount } from '@/core/measure/money';
 import { formatWeight, parseWeight } from '@/core/measure/weight';
 import type { Answer } from '@/http/interface';
+import { RemovedList } from '@/ui/controls/removed-list';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { bringBack } from '@/ui/data/bring-back';
 import { submitted, useCommand } from '@/ui/data/use-command';
 
 type Box = Answer<'GET /boxes'>['boxes'][number];
@@ -46,11 +48,11 @@ export function Boxes() {
     { touches: [['boxes'], ['prices']] },
   );
   const remove = useCommand(
-    async ({ id, ...body }: Box) => {
+    async ({ id, name }: Box) => {
       await api('DELETE /boxes/{id}', { params: { id } });
-      return { text: `${body.name} is removed`, back: () => api('POST /boxes', { body }) };
+      return { text: `${name} is removed`, back: () => bringBack('box', id) };
     },
-    { touches: [['boxes']], tells: true },
+    { touches: [['boxes'], ['removed']], tells: true },
   );
   return (
     <section aria-labelledby="boxes">
@@ -82,6 +84,7 @@ export function Boxes() {
           </li>
         ))}
       </ul>
+      <RemovedList kind="box" />
       <form ref={form} onSubmit={submitted(add.run)} className="mt-3 grid grid-cols-5 gap-2">
         <label className="col-span-4 flex flex-col text-[12px]">
           Name

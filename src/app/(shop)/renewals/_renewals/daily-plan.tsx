@@ -10,6 +10,7 @@ export function DailyPlan({ account }: { account: AccountView }) {
   const [on, setOn] = useState(account.renewal.on);
   const save = useCommand(async (form: FormData) => {
     const number = (name: string) => Number(form.get(name));
+    const { renewal: before } = account;
     const { due } = await api('PUT /accounts/{id}/renewal', {
       params: { id: account.id },
       body: {
@@ -20,7 +21,13 @@ export function DailyPlan({ account }: { account: AccountView }) {
       },
     });
 
-    return on ? `Kept. ${due} are due by this rule` : 'Nothing is renewed by itself now';
+    return {
+      text: on ? `Kept. ${due} are due by this rule` : 'Nothing is renewed by itself now',
+      back: async () => {
+        await api('PUT /accounts/{id}/renewal', { params: { id: account.id }, body: before });
+        setOn(before.on);
+      },
+    };
   });
   return (
     <form
@@ -46,6 +53,7 @@ export function DailyPlan({ account }: { account: AccountView }) {
           max={10_000}
           className="input input-sm w-20"
           defaultValue={account.renewal.mostPerDay}
+          key={account.renewal.mostPerDay}
         />
         a day
       </label>
@@ -58,6 +66,7 @@ export function DailyPlan({ account }: { account: AccountView }) {
           max={365}
           className="input input-sm w-20"
           defaultValue={account.renewal.minDays}
+          key={account.renewal.minDays}
         />
         days
       </label>
@@ -71,6 +80,7 @@ export function DailyPlan({ account }: { account: AccountView }) {
           placeholder="any"
           className="input input-sm w-20"
           defaultValue={account.renewal.withinDays ?? ''}
+          key={account.renewal.withinDays}
         />
         days
       </label>

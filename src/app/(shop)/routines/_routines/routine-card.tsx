@@ -12,6 +12,7 @@ import { Link } from '@/ui/controls/link';
 import { When } from '@/ui/controls/when';
 import { useAccounts } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';
+import { bringBack } from '@/ui/data/bring-back';
 import { counted, countedAre } from '@/ui/data/counted';
 import { withSelection } from '@/ui/data/selection';
 import { useCommand } from '@/ui/data/use-command';
@@ -46,15 +47,13 @@ export function RoutineCard({ routine }: { routine: FoundRoutine }) {
   );
   const forget = useCommand(
     async () => {
-      const params = { id: routine.id };
-      const body = await api('GET /routines/{id}/file', { params });
-      await api('DELETE /routines/{id}', { params });
+      await api('DELETE /routines/{id}', { params: { id: routine.id } });
       return {
         text: `${routine.name} is forgotten; what it changed stays`,
-        back: () => api('POST /routines/file', { body }),
+        back: () => bringBack('routine', routine.id),
       };
     },
-    { touches },
+    { touches: [...touches, ['removed']] },
   );
   const share = useCommand(async () => {
     const file = await api('GET /routines/{id}/file', { params: { id: routine.id } });

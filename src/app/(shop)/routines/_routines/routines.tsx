@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { routineFileSchema } from '@/core/edit/routine';
 import { Link } from '@/ui/controls/link';
+import { RemovedList } from '@/ui/controls/removed-list';
 import { Empty, Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
@@ -72,6 +73,7 @@ export function Routines() {
       {data?.routines.map((one) => (
         <RoutineCard key={one.id} routine={one} />
       ))}
+      <RemovedList kind="routine" />
     </>
   );
 }

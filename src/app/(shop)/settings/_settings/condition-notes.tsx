@@ -27,15 +27,20 @@ export function ConditionNotes() {
     queryKey: ['settings'],
     queryFn: () => api('GET /settings'),
   });
+  /** @returns what was kept before */
+  const keep = async (list: string[]): Promise<string[]> => {
+    // What is kept for the other conditions is read anew: somebody else may have written there meanwhile.
+    const { conditionSnippets } = await api('GET /settings');
+    await api('PUT /settings', { body: { conditionSnippets: { ...conditionSnippets, [grade]: list } } });
+    return conditionSnippets[grade] ?? [];
+  };
   const save = useCommand(
     async (text: string) => {
       const list = sentences(text);
       const long = list.find((one) => one.length > longest);
       if (long) throw new Error(`“${long.slice(0, 40)} …” is longer than ${longest} characters`);
-      // What is kept for the other conditions is read anew: somebody else may have written there meanwhile.
-      const { conditionSnippets } = await api('GET /settings');
-      await api('PUT /settings', { body: { conditionSnippets: { ...conditionSnippets, [grade]: list } } });
-      return 'Kept; they can be switched on while one scans';
+      const before = await keep(list);
+      return { text: 'Kept; they can be switched on while one scans', back: () => keep(before) };
     },
     { touches: [['settings']] },
   );

@@ -49,10 +49,14 @@ export function CustomFields() {
   const [draft, setDraft] = useState<CustomField | null>(null);
   const [problem, setProblem] = useState<{ field?: string; text: string } | null>(null);
   const save = async (field: CustomField) => {
+    const before = data?.fields.find((one) => one.key === field.key);
     try {
       await api('PUT /custom-fields', { body: field });
       await client.invalidateQueries({ queryKey: ['custom-fields'] });
-      notice(`“${field.label}” stands on the sheets now`);
+      notice(
+        `“${field.label}” stands on the sheets now`,
+        before && { label: 'Take back', run: () => void save(before) },
+      );
       setDraft(null);
       setProblem(null);
     } catch (refused) {

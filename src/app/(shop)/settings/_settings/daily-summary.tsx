@@ -21,8 +21,10 @@ export function DailySummary() {
   const save = useCommand(
     async (form: FormData) => {
       const address = String(form.get('address') ?? '').trim() || null;
+      const { hour: hourBefore, address: addressBefore } = await api('GET /summaries');
       await api('PUT /summaries', { body: { hour: Number(form.get('hour')), address } });
-      return 'Kept';
+      const before = { hour: hourBefore, address: addressBefore };
+      return { text: 'Kept', back: () => api('PUT /summaries', { body: before }) };
     },
     { touches },
   );

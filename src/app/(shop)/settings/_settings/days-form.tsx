@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { Answer } from '@/http/interface';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { keepSettings } from '@/ui/data/keep-settings';
 import { submitted, useCommand } from '@/ui/data/use-command';
 
 type Name = {
@@ -27,12 +28,8 @@ export function DaysForm({ id, title, fields, button, kept, note }: Props) {
     queryFn: () => api('GET /settings'),
   });
   const save = useCommand(
-    async (form: FormData) => {
-      await api('PUT /settings', {
-        body: Object.fromEntries(fields.map(({ name }) => [name, Number(form.get(name))])),
-      });
-      return kept;
-    },
+    (form: FormData) =>
+      keepSettings(Object.fromEntries(fields.map(({ name }) => [name, Number(form.get(name))])), kept),
     { touches: [['settings'], ['needs']] },
   );
   if (isPending) return <Loading what="the settings" />;

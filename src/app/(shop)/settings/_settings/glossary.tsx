@@ -33,13 +33,19 @@ export function Glossary() {
     queryFn: () => api('GET /settings'),
   });
   const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => api('GET /accounts') });
+  /** @returns what was kept before */
+  const keep = async (terms: Term[]): Promise<Term[]> => {
+    // What is kept in the other languages is read anew: somebody else may have written there meanwhile.
+    const { [language]: before = [], ...others } = (await api('GET /settings')).glossaries;
+    await api('PUT /settings', { body: { glossaries: terms.length ? { ...others, [language]: terms } : others } });
+    return before;
+  };
   const save = useCommand(
     async (text: string) => {
       const terms = readTerms(text);
-      // What is kept in the other languages is read anew: somebody else may have written there meanwhile.
-      const { [language]: _before, ...others } = (await api('GET /settings')).glossaries;
-      await api('PUT /settings', { body: { glossaries: terms.length ? { ...others, [language]: terms } : others } });
-      return terms.length ? 'Kept; texts that were sent stay as they are' : 'Taken away';
+      const before = await keep(terms);
+      const said = terms.length ? 'Kept; texts that were sent stay as they are' : 'Taken away';
+      return { text: said, back: () => keep(before) };
     },
     { touches: [['settings'], ['wording']] },
   );

@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { lookUpParts, lookUpSchema } from '@/core/item/look-up';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { keepSettings } from '@/ui/data/keep-settings';
 import { useCommand } from '@/ui/data/use-command';
 import { LinesForm } from './lines-form';
 
@@ -28,10 +29,8 @@ export function LookUpSettings() {
     queryFn: () => api('GET /settings'),
   });
   const save = useCommand(
-    async (text: string) => {
-      await api('PUT /settings', { body: { lookUps: read(text) } });
-      return 'Kept; they stand beside each scan and on each sheet';
-    },
+    async (text: string) =>
+      keepSettings({ lookUps: read(text) }, 'Kept; they stand beside each scan and on each sheet'),
     { touches: [['settings']] },
   );
   if (isPending) return <Loading what="the settings" />;

@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { amountToText, homeCurrency, parseAmount } from '@/core/measure/money';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { keepSettings } from '@/ui/data/keep-settings';
 import { submitted, useCommand } from '@/ui/data/use-command';
 
 /** What packing adds to every parcel's weight, and what it costs; an account may have an allowance of its own. */
@@ -24,16 +25,14 @@ export function Packing() {
       const amounts = [cost, kilo, hourly];
       if (amounts.includes(null)) throw new Error('An amount is not understood; write it as in 0.60');
       if (!Number.isInteger(minutes) || minutes < 0) throw new Error('The minutes are a whole number');
-      await api('PUT /settings', {
-        body: {
-          packaging: { basisPoints: Math.round(share * 100), atLeastGrams: grams },
-          packingCost: cost ?? 0,
-          packingPerKilo: kilo ?? 0,
-          packingMinutes: minutes,
-          hourlyRate: hourly ?? 0,
-        },
-      });
-      return 'Kept; weights and nets are reckoned with it now';
+      const body = {
+        packaging: { basisPoints: Math.round(share * 100), atLeastGrams: grams },
+        packingCost: cost ?? 0,
+        packingPerKilo: kilo ?? 0,
+        packingMinutes: minutes,
+        hourlyRate: hourly ?? 0,
+      };
+      return keepSettings(body, 'Kept; weights and nets are reckoned with it now');
     },
     { touches: [['settings'], ['items'], ['prices']] },
   );

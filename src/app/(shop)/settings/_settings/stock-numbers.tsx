@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { readSkuPattern, skuFrame, skuIn } from '@/core/item/sku-pattern';
 import { Failed, Loading } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
+import { keepSettings } from '@/ui/data/keep-settings';
 import { useCommand } from '@/ui/data/use-command';
 
 const parts: [string, string][] = [
@@ -27,9 +28,10 @@ export function StockNumbers() {
   const save = useCommand(
     async () => {
       if (typed === null) return undefined;
-      await api('PUT /settings', { body: { skuPattern: typed } });
+      const said = 'New items get their numbers by this pattern; those that are given stay';
+      const kept = await keepSettings({ skuPattern: typed }, said);
       setTyped(null);
-      return 'New items get their numbers by this pattern; those that are given stay';
+      return kept;
     },
     { touches: [['settings']], tells: true },
   );

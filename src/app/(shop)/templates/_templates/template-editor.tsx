@@ -7,6 +7,7 @@ import type { TemplateInput } from '@/services/listings/templates/template-input
 import type { TriedTemplate } from '@/services/listings/templates/try-template';
 import { ConditionList } from '@/ui/controls/condition-list';
 import { ApiProblem, api } from '@/ui/data/api';
+import { bringBack } from '@/ui/data/bring-back';
 import { sentenceWithFix } from '@/ui/data/sentence';
 import { useCommand } from '@/ui/data/use-command';
 import { useNotice } from '@/ui/frame/providers';
@@ -107,10 +108,10 @@ export function TemplateEditor({ id, start, accounts, kept }: Props) {
       await kept(null);
       return {
         text: `“${start.name}” is removed; listings are computed without it`,
-        back: () => api('POST /templates/{id}/back', { params: { id: which } }),
+        back: () => bringBack('template', which),
       };
     },
-    { touches: [['templates']], tells: true },
+    { touches: [['templates'], ['removed']], tells: true },
   );
   const problemAt = (field: string) =>
     problem?.field === field || problem?.field === `fields.${field}` ? problem.message : '';

@@ -78,7 +78,7 @@ export function Templates() {
               </li>
             ))}
           </ul>
-          <RemovedList removed={data.removed} back={(id) => api('POST /templates/{id}/back', { params: { id } })} />
+          <RemovedList kind="template" />
         </nav>
         {template || fresh ? (
           <TemplateEditor

@@ -4,7 +4,9 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import type { IntakeSettings } from '@/core/batch/settings';
 import type { Answer } from '@/http/interface';
+import { RemovedList } from '@/ui/controls/removed-list';
 import { api } from '@/ui/data/api';
+import { bringBack } from '@/ui/data/bring-back';
 import { useCommand } from '@/ui/data/use-command';
 import { usePageActions } from '@/ui/frame/actions';
 
@@ -33,12 +35,9 @@ export function Presets({ settings, take }: { settings: IntakeSettings; take: (s
   const forget = useCommand(
     async (one: Preset) => {
       await api('DELETE /intake-presets/{id}', { params: { id: one.id } });
-      return {
-        text: `${one.name} is forgotten`,
-        back: () => api('PUT /intake-presets', { body: { name: one.name, settings: one.settings } }),
-      };
+      return { text: `${one.name} is forgotten`, back: () => bringBack('preset', one.id) };
     },
-    { touches: [key], tells: true },
+    { touches: [key, ['removed']], tells: true },
   );
   const actions = useMemo(
     () =>
@@ -100,6 +99,7 @@ export function Presets({ settings, take }: { settings: IntakeSettings; take: (s
           />
         </div>
       ) : null}
+      <RemovedList kind="preset" />
       {keep.problem ? (
         <p role="alert" className="text-error">
           {keep.problem}

@@ -1,6 +1,7 @@
 'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from '@/ui/controls/link';
 import { Failed, Loading, PageHead } from '@/ui/controls/states';
 import { api } from '@/ui/data/api';
@@ -22,6 +23,7 @@ export function AccountPage({ accountId }: { accountId: number }) {
     queryKey: ['accounts'],
     queryFn: () => api('GET /accounts'),
   });
+  const [backs, setBacks] = useState(0);
   useTitle(data?.accounts.find((one) => one.id === accountId)?.name ?? '');
   if (isPending) return <Loading what="the account" />;
   if (isLoadingError) return <Failed error={error} retry={() => void refetch()} />;
@@ -33,6 +35,11 @@ export function AccountPage({ accountId }: { accountId: number }) {
     void client.invalidateQueries({ queryKey: ['knowledge', account.market] });
     void client.invalidateQueries({ queryKey: ['stages'] });
   };
+  const again = async () => {
+    await client.invalidateQueries({ queryKey: ['accounts'] });
+    setBacks((count) => count + 1);
+  };
+  const part = { account, changed, again };
   return (
     <>
       <PageHead title={account.name}>
@@ -46,16 +53,16 @@ export function AccountPage({ accountId }: { accountId: number }) {
       <div className="grid grid-cols-[minmax(0,1fr)_24rem] max-lg:grid-cols-[minmax(0,1fr)]">
         <div className="min-w-0">
           <RuleNews account={account} changed={changed} />
-          <Belongs account={account} changed={changed} />
+          <Belongs key={`belongs ${backs}`} {...part} />
           <Mappings market={account.market} changed={changed} />
         </div>
         <aside className="border-l border-base-300">
           <Fees account={account} />
-          <PaceForm account={account} changed={changed} />
-          <DriftRuleForm account={account} changed={changed} />
-          <Manner account={account} changed={changed} />
-          <OfferRules account={account} changed={changed} />
-          <OwnWords account={account} changed={changed} />
+          <PaceForm key={`pace ${backs}`} {...part} />
+          <DriftRuleForm {...part} />
+          <Manner key={`manner ${backs}`} {...part} />
+          <OfferRules key={`offers ${backs}`} {...part} />
+          <OwnWords key={`words ${backs}`} {...part} />
         </aside>
       </div>
     </>

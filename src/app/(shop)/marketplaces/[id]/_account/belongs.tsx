@@ -2,22 +2,28 @@
 
 import { useState } from 'react';
 import { plainConditions } from '@/core/filter/plain';
-import type { AccountView } from '@/services/accounts/find-accounts';
 import { ConditionList } from '@/ui/controls/condition-list';
 import { useCommand } from '@/ui/data/use-command';
+import type { AccountPart } from './account-part';
 import { useSeen } from './use-seen';
 
 /** Which items are meant for this account, as long as no person says otherwise on an item's sheet. */
-export function Belongs({ account, changed }: { account: AccountView; changed: () => void }) {
+export function Belongs({ account, changed, again }: AccountPart) {
   const plain = plainConditions(account.belongs);
   const [conditions, setConditions] = useState(() => plain ?? []);
   const keep = useSeen(account, ['belongs']);
   const save = useCommand(async () => {
-    await keep({ belongs: conditions.length ? { all: conditions } : null });
+    const before = await keep({ belongs: conditions.length ? { all: conditions } : null });
     changed();
-    return conditions.length
-      ? `Drafts for ${account.name} follow this from now on; what you chose yourself stays`
-      : `Every new item is meant for ${account.name}`;
+    return {
+      text: conditions.length
+        ? `Drafts for ${account.name} follow this from now on; what you chose yourself stays`
+        : `Every new item is meant for ${account.name}`,
+      back: async () => {
+        await keep(before);
+        await again();
+      },
+    };
   });
   return (
     <section aria-labelledby="belongs" className="border-t border-base-300 p-4">

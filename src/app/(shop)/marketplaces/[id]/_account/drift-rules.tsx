@@ -3,25 +3,27 @@
 import { useState } from 'react';
 import { fixedFields } from '@/core/field/listing-fields';
 import { canBeTaken, type DriftAnswer } from '@/core/sync/drift';
-import type { AccountView } from '@/services/accounts/find-accounts';
 import { fieldName } from '@/ui/controls/shown-value';
 import { api } from '@/ui/data/api';
 import { useCommand } from '@/ui/data/use-command';
+import type { AccountPart } from './account-part';
 
 const words: Record<DriftAnswer, string> = { take: 'take theirs', 'put-back': 'put ours back', ask: 'ask me' };
 const nameOf = (field: string) => (field === '*' ? 'Everything else' : fieldName(field));
 
 /** What is done by itself when somebody changed a field on the marketplace and nobody changed it here. */
-export function DriftRuleForm({ account, changed }: { account: AccountView; changed: () => void }) {
+export function DriftRuleForm({ account, changed }: AccountPart) {
   const [field, setField] = useState('*');
   const set = useCommand(async (name: string, answer: DriftAnswer | null) => {
+    const before = account.driftRules[name] ?? null;
     const { settled } = await api('PUT /accounts/{id}/drift-rules', {
       params: { id: account.id },
       body: { field: name, answer },
     });
     changed();
-
-    return settled ? `Kept, and ${settled} settled by it` : 'Kept';
+    const back = () =>
+      api('PUT /accounts/{id}/drift-rules', { params: { id: account.id }, body: { field: name, answer: before } });
+    return { text: settled ? `Kept, and ${settled} settled by it` : 'Kept', back };
   });
   const rules = Object.entries(account.driftRules);
   const fields = ['*', ...fixedFields.filter((one) => one !== 'quantity' && one !== 'sku')];

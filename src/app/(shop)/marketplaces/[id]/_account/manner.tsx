@@ -2,12 +2,12 @@
 
 import { useState } from 'react';
 import { pricingSchema } from '@/core/price/listing-price';
-import type { AccountView } from '@/services/accounts/find-accounts';
 import { submitted, useCommand } from '@/ui/data/use-command';
+import type { AccountPart } from './account-part';
 import { useSeen } from './use-seen';
 
 /** How prices and texts are made for this account, unless an item says otherwise. */
-export function Manner({ account, changed }: { account: AccountView; changed: () => void }) {
+export function Manner({ account, changed, again }: AccountPart) {
   const { pricing, packaging } = account;
   const [ownPacking, setOwnPacking] = useState(packaging !== null);
   const keep = useSeen(account, ['footer', 'houseTag', 'language', 'pricing', 'packaging']);
@@ -18,7 +18,7 @@ export function Manner({ account, changed }: { account: AccountView; changed: ()
       if (!Number.isFinite(read)) throw new Error(`${label}: “${text(name)}” is no number`);
       return read;
     };
-    await keep({
+    const before = await keep({
       footer: text('footer'),
       houseTag: text('houseTag'),
       language: text('language'),
@@ -36,7 +36,13 @@ export function Manner({ account, changed }: { account: AccountView; changed: ()
         : null,
     });
     changed();
-    return `${account.name} is saved; its listings are computed anew`;
+    return {
+      text: `${account.name} is saved; its listings are computed anew`,
+      back: async () => {
+        await keep(before);
+        await again();
+      },
+    };
   });
   return (
     <form onSubmit={submitted(save.run)} className="border-t border-base-300 p-4" aria-labelledby="manner">

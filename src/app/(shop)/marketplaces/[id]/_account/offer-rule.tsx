@@ -3,9 +3,9 @@
 import { useState } from 'react';
 import { amountToText, homeCurrency, parseAmount } from '@/core/measure/money';
 import type { OfferGoal } from '@/core/price/offer-rule';
-import type { AccountView } from '@/services/accounts/find-accounts';
 import { api } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';
+import type { AccountPart } from './account-part';
 
 const kinds = [
   ['', 'never by itself'],
@@ -31,7 +31,7 @@ function read(form: FormData, name: string, what: string): OfferGoal | null {
 }
 
 /** Which offers are taken and declined by themselves, by what would be left of them. */
-export function OfferRules({ account, changed }: { account: AccountView; changed: () => void }) {
+export function OfferRules({ account, changed, again }: AccountPart) {
   const rule = account.offerRule;
   const save = useCommand(async (form: FormData) => {
     await api('PUT /accounts/{id}/offers', {
@@ -42,7 +42,13 @@ export function OfferRules({ account, changed }: { account: AccountView; changed
       },
     });
     changed();
-    return `Offers on ${account.name} follow this rule, those that are open already, too`;
+    return {
+      text: `Offers on ${account.name} follow this rule, those that are open already, too`,
+      back: async () => {
+        if (rule) await api('PUT /accounts/{id}/offers', { params: { id: account.id }, body: rule });
+        await again();
+      },
+    };
   });
   if (!rule) return null;
   return (

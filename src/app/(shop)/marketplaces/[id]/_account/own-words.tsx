@@ -2,8 +2,8 @@
 
 import { useState } from 'react';
 import { conditionGrades } from '@/core/item/condition';
-import type { AccountView } from '@/services/accounts/find-accounts';
 import { useCommand } from '@/ui/data/use-command';
+import type { AccountPart } from './account-part';
 import { useSeen } from './use-seen';
 
 type Map = Record<string, string>;
@@ -11,7 +11,7 @@ type Map = Record<string, string>;
 const placeField = 'stockPlace';
 
 /** What your conditions and your places are called on this account, where it is otherwise than foreseen. */
-export function OwnWords({ account, changed }: { account: AccountView; changed: () => void }) {
+export function OwnWords({ account, changed, again }: AccountPart) {
   const places = account.extras.find((extra) => extra.id === placeField)?.values ?? null;
   const [grades, setGrades] = useState<Map>(account.maps.condition ?? {});
   const [rows, setRows] = useState<[string, string][]>(Object.entries(account.maps[`extra.${placeField}`] ?? {}));
@@ -19,11 +19,17 @@ export function OwnWords({ account, changed }: { account: AccountView; changed: 
   const save = useCommand(
     async () => {
       const kept = Object.fromEntries(rows.filter(([, theirs]) => theirs !== ''));
-      await keep({
+      const before = await keep({
         maps: { ...account.maps, condition: grades, ...(places ? { [`extra.${placeField}`]: kept } : {}) },
       });
       changed();
-      return `${account.name} gets your words so from now on`;
+      return {
+        text: `${account.name} gets your words so from now on`,
+        back: async () => {
+          await keep(before);
+          await again();
+        },
+      };
     },
     { tells: true },
   );

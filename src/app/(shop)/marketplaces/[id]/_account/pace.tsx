@@ -1,13 +1,13 @@
 'use client';
 
 import { formatMoney } from '@/core/measure/money';
-import type { AccountView } from '@/services/accounts/find-accounts';
 import { useAccounts } from '@/ui/data/accounts';
 import { api } from '@/ui/data/api';
 import { submitted, useCommand } from '@/ui/data/use-command';
+import type { AccountPart } from './account-part';
 
 /** How fast this account is used and how much of the stock it may offer, below what the marketplace allows. */
-export function PaceForm({ account, changed }: { account: AccountView; changed: () => void }) {
+export function PaceForm({ account, changed, again }: AccountPart) {
   const { pace, pacing, paceToday } = account;
   const { accounts } = useAccounts();
   // Warehouses whose terms let them send what is sold elsewhere.
@@ -15,6 +15,8 @@ export function PaceForm({ account, changed }: { account: AccountView; changed: 
   const save = useCommand(async (form: FormData) => {
     const orNull = (name: string) => (form.get(name) === '' ? null : Number(form.get(name)));
     const slow = form.get('slow') === 'on';
+    const { reserve, cap, relistCancelled, servedBy } = account;
+    const before = { pace, reserve, cap, relistCancelled, ...(servers.length ? { servedBy } : {}) };
     await api('PUT /accounts/{id}/pace', {
       params: { id: account.id },
       body: {
@@ -31,8 +33,13 @@ export function PaceForm({ account, changed }: { account: AccountView; changed: 
       },
     });
     changed();
-
-    return `The pace of ${account.name} is kept`;
+    return {
+      text: `The pace of ${account.name} is kept`,
+      back: async () => {
+        await api('PUT /accounts/{id}/pace', { params: { id: account.id }, body: before });
+        await again();
+      },
+    };
   });
   const number = (name: string, label: string, value: number | null, most: number, placeholder: string) => (
     <label className="flex flex-col gap-1">

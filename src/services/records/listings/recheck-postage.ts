@@ -1,6 +1,6 @@
 import { database } from '../../../db/client';
-import { loadAccounts } from '../../records/accounts/load-accounts';
-import { recheckListings } from '../../records/listings/recheck-listings';
+import { loadAccounts } from '../accounts/load-accounts';
+import { recheckListings } from './recheck-listings';
 
 /** Where the marketplace sells no labels, prices that hold postage hang on boxes and on what carriers ask. */
 export async function recheckPostage(): Promise<void> {
