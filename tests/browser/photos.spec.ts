@@ -115,6 +115,35 @@ test('a photo of a flaw points at the condition note; HEIC is refused with a way
   await expect(page.getByRole('button', { name: /^Photo 2/ })).toBeVisible();
 });
 
+test('a button that is pressed while the means of moving photos arrive is still pressed', async ({ page }) => {
+  const { id } = await readyItem();
+  await signedIn(page);
+  await page.goto(`/items/${id}`);
+  const button = page.getByRole('button', { name: 'Flaw on photo 1' });
+  await expect(button).toBeVisible();
+  let open = () => {};
+  const gate = new Promise<void>((resolve) => {
+    open = resolve;
+  });
+  await page.route('**/*.js', async (route) => {
+    await gate;
+    await route.continue();
+  });
+  const asked = page.waitForRequest('**/*.js');
+  await button.hover();
+  const request = await asked;
+  await page.mouse.down();
+  open();
+  await (await request.response())?.finished();
+  await page.waitForLoadState('networkidle');
+  await page.mouse.up();
+  await expect(page.getByLabel('The flaw, in a few words')).toBeVisible();
+  // Then they are there.
+  await page.keyboard.press('Escape');
+  const handle = page.getByRole('button', { name: 'Photo 1, main photo: move with space and arrow keys' });
+  await expect(handle).toHaveAttribute('aria-roledescription', /.+/);
+});
+
 test('photos from the phone, at 390 pixels and without signing in', async ({ page, browser }) => {
   const { id } = await readyItem();
   await signedIn(page);

@@ -1,12 +1,10 @@
-import { inArray } from 'drizzle-orm';
 import type { z } from 'zod';
-import { database } from '../../db/client';
-import { item } from '../../db/schema';
 import { findCauses } from '../outbox/find-causes';
 import { findJobs, type findJobsSchema } from '../outbox/find-jobs';
 import { findRuns } from '../outbox/find-runs';
 import { findUnsent, type findUnsentSchema } from '../outbox/find-unsent';
 import { accountNames } from '../records/accounts/account-names';
+import { causeItems } from './cause-items';
 import { heads, type ListFile, pages } from './list-file';
 
 const portion = 200;
@@ -82,15 +80,10 @@ export const causeList: ListFile<unknown> = {
   name: 'attention',
   columns: heads('account', 'why', 'mend', 'field', 'of how many#', 'stock number', 'title'),
   async *rows() {
-    for (const cause of await findCauses()) {
-      const named = await database()
-        .select({ sku: item.sku, title: item.title })
-        .from(item)
-        .where(inArray(item.id, cause.itemIds))
-        .orderBy(item.id);
-      for (const { sku, title } of named)
-        yield [cause.accountName, cause.message, cause.fix, cause.field, cause.count, sku, title];
-    }
+    for (const cause of await findCauses())
+      for await (const items of causeItems(cause))
+        for (const { sku, title } of items)
+          yield [cause.accountName, cause.message, cause.fix, cause.field, cause.count, sku, title];
   },
 };
 

@@ -1,6 +1,11 @@
+import { closeDatabase } from '../../../src/db/client';
+import type { Cause } from '../../../src/services/outbox/find-causes';
+import { skusOfCause } from '../../support/cause-items';
 import { comesTo, publishItems, readyItem } from '../../support/items';
 import { fix, previewOn, type Rules, rulesOf, type Violation, valueFor } from '../../support/preview';
 import { accountOf, accounts, call, control, marketListings, stack, until } from '../../support/stack';
+
+afterAll(closeDatabase);
 
 type Published = {
   limits: Record<string, number>;
@@ -72,17 +77,12 @@ describe('a marketplace changes its rules', () => {
     expect(count).toBeGreaterThanOrEqual(2);
     expect(violations[0]?.how).toBe('click');
     // Before anything of them fails they stand in the ribbon and under what needs a person, with the same mend.
-    type Cause = {
-      kind: string;
-      accountId: number;
-      count: number;
-      mayPass: boolean;
-      violation: { how: string } | null;
-    };
     const { causes } = (await call<{ causes: Cause[] }>('GET', '/causes')).body;
     const unfitThere = causes.filter((one) => one.kind === 'rules' && one.accountId === account);
     expect(unfitThere.reduce((sum, one) => sum + one.count, 0)).toBe(count);
     expect(unfitThere[0]).toMatchObject({ mayPass: false, violation: { how: 'click' } });
+    // As a file it holds all of them, also where one mend takes fewer.
+    for (const cause of unfitThere) expect(await skusOfCause({ ...cause, itemIds: [] })).toHaveLength(cause.count);
     const counted = (await call<{ attention: number }>('GET', '/stages')).body.attention;
     expect(counted).toBeGreaterThanOrEqual(2);
     for (const violation of violations) {

@@ -1,8 +1,10 @@
 import { parse } from 'csv-parse/sync';
 import { closeDatabase } from '../../../src/db/client';
+import type { Cause } from '../../../src/services/outbox/find-causes';
+import { skusOfCause } from '../../support/cause-items';
 import { download } from '../../support/files';
 import { newBatch, scan, settingsWith, strangeCode } from '../../support/intake';
-import { publishItems, readyFilm, readyItem, sheet, stateOn } from '../../support/items';
+import { comesTo, publishItems, readyFilm, readyItem, sheet, stateOn } from '../../support/items';
 import { kitOf, newKit, put } from '../../support/kits';
 import { callAs, tokenAs } from '../../support/people';
 import { accountOf, call, control, marketListings, stack, until } from '../../support/stack';
@@ -107,6 +109,27 @@ test('a change value by value, a batch scan by scan, a set lot by lot', async ()
   const lots = await rowsOf(`/kits/${kit}/lots/file`);
   expect(lots).toHaveLength((await kitOf(kit)).totals.lots);
   expect(lots[0]).toMatchObject({ name: 'tray 18 × 24', pieces: '2' });
+});
+
+test('what needs a person is written with every item of a cause, also where one mend takes fewer', async () => {
+  const selasar = await accountOf('Selasar');
+  const reason = `Two things are in this picture, ${word}.`;
+  const sizes = { lengthMm: 200, widthMm: 150, heightMm: 120 };
+  const items = [await readyItem(sizes), await readyItem(sizes)];
+  await control('selasar', 'reject', { reason, pointer: '/name', times: 2 });
+  await publishItems(
+    items.map((one) => one.id),
+    [selasar],
+  );
+  for (const { id } of items) await comesTo(id, selasar, 'attention', 60_000);
+  const { causes } = (await call<{ causes: Cause[] }>('GET', '/causes')).body;
+  const cause = causes.find((one) => one.message === reason);
+  if (!cause) throw new Error('no such cause');
+  const skus = items.map((one) => one.sku).sort();
+  expect((await skusOfCause(cause)).sort()).toEqual(skus);
+  expect((await skusOfCause({ ...cause, itemIds: cause.itemIds.slice(0, 1) })).sort()).toEqual(skus);
+  const rows = (await rowsOf('/causes/file')).filter((row) => row.why === reason);
+  expect(rows.map((row) => row['stock number']).sort()).toEqual(skus);
 });
 
 test('a wrong filter and a thing that is not there are told before a file has begun; a packer gets none', async () => {

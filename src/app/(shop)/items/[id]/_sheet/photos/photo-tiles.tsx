@@ -21,9 +21,28 @@ function focusIn(list: HTMLElement | null): Focused {
 export function PhotoTiles({ tiles, move }: Props) {
   const list = useRef<HTMLDivElement>(null);
   const [moving, setMoving] = useState<{ Tiles: typeof MovingPhotos; focused: Focused } | null>(null);
+  const fetched = useRef<typeof MovingPhotos | null>(null);
+  const isPressed = useRef(false);
+  const take = () => {
+    const Tiles = fetched.current;
+    if (Tiles && !isPressed.current) setMoving((now) => now ?? { Tiles, focused: focusIn(list.current) });
+  };
   const fetchMoving = async () => {
-    const { MovingPhotos: Tiles } = await import('./moving-photos');
-    setMoving((now) => now ?? { Tiles, focused: focusIn(list.current) });
+    fetched.current = (await import('./moving-photos')).MovingPhotos;
+    take();
+  };
+  // A button that is being pressed stays until it is let go: with another in its place nothing would come of it.
+  const press = () => {
+    isPressed.current = true;
+    const over = new AbortController();
+    const letGo = () => {
+      over.abort();
+      setTimeout(() => {
+        isPressed.current = false;
+        take();
+      });
+    };
+    for (const name of ['pointerup', 'pointercancel']) window.addEventListener(name, letGo, { signal: over.signal });
   };
   // Whoever goes by keyboard comes there by Tab.
   useEffect(() => {
@@ -39,6 +58,7 @@ export function PhotoTiles({ tiles, move }: Props) {
       aria-label="Photos in their order"
       className="contents"
       onPointerOver={() => void fetchMoving()}
+      onPointerDown={press}
       onFocus={() => void fetchMoving()}
     >
       {tiles.map((tile) => (
